@@ -1,0 +1,1 @@
+export { releaseJars } from './checks.ts';

@@ -1,0 +1,52 @@
+import type { Role } from '@cocotte/core/kitchen';
+import { type JsonSchema, type Rule, nothing } from './rules.ts';
+
+/** Who may call: anyone, anyone signed in, or the least role in the kitchen. */
+export type Caller = 'anyone' | 'signed in' | Role;
+
+export type Reply<T> = { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaType: string };
+
+/** One endpoint, written once: the server mounts it, the browser calls it, OpenAPI is printed from it. */
+export interface Endpoint<P, Q, B, R> {
+  name: string;
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  /** Express path under the origin, `/api/batches/:batchId`. */
+  path: string;
+  who: Caller;
+  summary: string;
+  params: Rule<P>;
+  query: Rule<Q>;
+  body: Rule<B>;
+  reply: Reply<R>;
+}
+
+// oxlint-disable-next-line typescript/no-explicit-any -- the table holds endpoints of every shape
+export type AnyEndpoint = Endpoint<any, any, any, any>;
+
+type None = Record<never, never>;
+
+/** Declares an endpoint that replies in JSON. Params, query and body are empty unless given. */
+export function endpoint<P = None, Q = None, B = None, R = None>(e: {
+  name: string; method: 'GET' | 'POST' | 'PUT' | 'DELETE'; path: string; who: Caller; summary: string;
+  params?: Rule<P>; query?: Rule<Q>; body?: Rule<B>; reply: Rule<R>;
+}): Endpoint<P, Q, B, R> {
+  return { ...e, ...filled(e), reply: { kind: 'json', rule: e.reply } };
+}
+
+/** Declares an endpoint that replies with a file. */
+export function fileEndpoint<P = None, Q = None>(e: {
+  name: string; path: string; who: Caller; summary: string; params?: Rule<P>; query?: Rule<Q>; mediaType: string;
+}): Endpoint<P, Q, None, Uint8Array> {
+  return { ...e, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'file', mediaType: e.mediaType } };
+}
+
+function filled<P, Q, B>(e: { params?: Rule<P>; query?: Rule<Q>; body?: Rule<B> }) {
+  return { params: e.params ?? (nothing as Rule<P>), query: e.query ?? (nothing as Rule<Q>), body: e.body ?? (nothing as Rule<B>) };
+}
+
+export type ParamsOf<E> = E extends Endpoint<infer P, infer _Q, infer _B, infer _R> ? P : never;
+export type QueryOf<E> = E extends Endpoint<infer _P, infer Q, infer _B, infer _R> ? Q : never;
+export type BodyOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _R> ? B : never;
+export type ReplyOf<E> = E extends Endpoint<infer _P, infer _Q, infer _B, infer R> ? R : never;
+
+export type { JsonSchema };

@@ -1,0 +1,1 @@
+export { type PrintLabels, labelSheet, printLabels } from './labels.ts';

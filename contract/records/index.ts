@@ -1,0 +1,1 @@
+export { type Found, find, recordSheet } from './records.ts';

@@ -1,0 +1,1 @@
+export { type LotRow, type ReceiveLot, addItem, listItems, listLots, receiveLot } from './stores.ts';

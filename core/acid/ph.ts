@@ -1,0 +1,54 @@
+/** Limits of acidity, and which reading counts as evidence of it. */
+
+/** An acidified food's finished equilibrium pH must be 4.6 or below. Source: 21 CFR 114.3 and 114.80 (from memory). */
+export const PH_LIMIT = 4.6;
+/** Where careful producers act. Common practice. */
+export const PH_ACT = 4.2;
+/** Dye and paper strips are relied on only at or below this. Source: 21 CFR 114.90 (from memory). */
+export const PH_PAPER_LIMIT = 4.0;
+/** Least hours between processing and a reading that counts as equilibrium. Common practice; whole pieces take longer. */
+export const EQUILIBRIUM_HOURS = 24;
+/** Temperature of sample and buffers. Source: 21 CFR 114.90 (from memory). */
+export const SAMPLE_TEMP_C = { min: 20, max: 30 } as const;
+
+export interface AcidityReading {
+  /** Measured value, 0 to 14. */
+  ph: number;
+  temp_C: number;
+  hoursSinceProcessing: number;
+  method: 'meter' | 'laboratory' | 'paper';
+  /** Buffers the meter was calibrated in that day. */
+  buffers: number[];
+  /** The laboratory's report, for its result. */
+  reference: string;
+}
+
+/**
+ * Why a reading is no evidence of equilibrium acidity; empty when it is. A reading above the limit stops a batch
+ * whether or not it would count as evidence.
+ *
+ * @param reading  one reading of a finished jar
+ */
+export function evidenceFaults(reading: AcidityReading): string[] {
+  const faults: string[] = [];
+  if (reading.hoursSinceProcessing < EQUILIBRIUM_HOURS) {
+    faults.push(`read ${roundHours(reading.hoursSinceProcessing)} h after processing; equilibrium takes at least ${EQUILIBRIUM_HOURS} h`);
+  }
+  if (reading.method === 'meter') {
+    if (reading.temp_C < SAMPLE_TEMP_C.min || reading.temp_C > SAMPLE_TEMP_C.max) {
+      faults.push(`sample at ${reading.temp_C} °C; readings count between ${SAMPLE_TEMP_C.min} and ${SAMPLE_TEMP_C.max} °C`);
+    }
+    const low = reading.buffers.some(b => b < PH_LIMIT);
+    const high = reading.buffers.some(b => b > PH_LIMIT);
+    if (!low || !high) faults.push('the meter was not calibrated that day in buffers on both sides of 4.6');
+  }
+  if (reading.method === 'paper' && reading.ph > PH_PAPER_LIMIT) {
+    faults.push(`paper is relied on only at ${PH_PAPER_LIMIT.toFixed(1)} or below`);
+  }
+  if (reading.method === 'laboratory' && reading.reference.trim() === '') faults.push('the laboratory report has no reference');
+  return faults;
+}
+
+function roundHours(hours: number): number {
+  return Math.floor(hours * 10) / 10;
+}

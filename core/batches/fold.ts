@@ -1,0 +1,180 @@
+import { rangesText } from '../measure/index.ts';
+import { type BatchEvent, type EventType, correctedInstant_ms, isDecision } from './events.ts';
+import { deriveLoads } from './loads.ts';
+import type { BatchState, Deviation, JarState, Trace } from './state.ts';
+
+/** An event that counts, after corrections, with its instant. */
+export interface Standing {
+  event: BatchEvent;
+  at_ms: number;
+  trace: Trace;
+}
+
+/** Events of each kind, in order of happening. */
+export type ByType = { [K in EventType]?: (Standing & { event: BatchEvent<K> })[] };
+
+/**
+ * The state of a batch from its events. Pure: reads nothing else, and gives the same state for the same set of events
+ * in whatever order, however often each was delivered.
+ *
+ * @param events  entries of one batch
+ * @returns plain data, safe to store and send
+ */
+export function fold(events: readonly BatchEvent[]): BatchState {
+  const { standing, corrections } = settleCorrections(events);
+  const byType: ByType = {};
+  for (const s of standing) ((byType[s.event.type] ??= []) as Standing[]).push(s);
+  const of = <K extends EventType>(type: K) => (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
+
+  const first = of('batch.started')[0];
+  const started = first ? { ...first.event.body, by: first.trace } : null;
+  const deviations: Deviation[] = [];
+
+  const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
+  const draws = of('lot.drawn').filter(s => !reversed.has(s.event.id)).map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
+
+  const steps: BatchState['steps'] = {};
+  const step = (id: string) => (steps[id] ??= { started: null, done: null });
+  for (const s of of('step.started')) step(s.event.body.stepId).started ??= s.trace;
+  for (const s of of('step.done')) step(s.event.body.stepId).done ??= s.trace;
+
+  const weighed: BatchState['weighed'] = {};
+  for (const s of of('line.weighed')) {
+    const before = weighed[s.event.body.lineId]?.mass_g ?? 0;
+    weighed[s.event.body.lineId] = { mass_g: before + s.event.body.mass_g, by: s.trace };
+  }
+
+  const jars = fillJars(byType, deviations);
+  const known = new Map(jars.map(j => [j.number, j]));
+  /** The jars an entry names that exist; the others open a deviation. */
+  const named = (numbers: number[], s: Standing, doing: string): JarState[] => {
+    const missing = numbers.filter(n => !known.has(n));
+    if (missing.length > 0) {
+      deviations.push(deviation(`unknown_jar:${s.event.id}`, 'unknown_jar', [], `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`, 'Record the filling, or correct the entry.', false));
+    }
+    return numbers.flatMap(n => known.get(n) ?? []);
+  };
+
+  for (const s of of('dose.given')) for (const jar of named(s.event.body.jars, s, 'dosed')) jar.doses[s.event.body.lineId] ??= 'given';
+  for (const s of of('dose.missed')) for (const jar of named(s.event.body.jars, s, 'named')) jar.doses[s.event.body.lineId] = 'missed';
+  for (const s of of('jars.set_aside')) {
+    for (const jar of named(s.event.body.jars, s, 'set aside')) jar.setAside ??= { why: s.event.body.why, by: s.trace };
+  }
+  const loads = deriveLoads(byType, started, known, named, deviations);
+  pressJars(byType, jars, loads, named);
+
+  for (const s of of('ph.read')) named([s.event.body.jar], s, 'measured');
+  for (const jar of jars) {
+    const missed = Object.entries(jar.doses).filter(([, dose]) => dose === 'missed');
+    for (const [lineId] of missed) {
+      const line = started?.recipe.lines.find(l => l.id === lineId);
+      if (line?.role !== 'acid') continue;
+      const key = `dose_missed:${lineId}:${jar.number}`;
+      deviations.push(deviation(key, 'dose_missed', [jar.number], `Jar ${jar.number} was closed without its ${line.name}.`, 'Set the jar aside: an acid that is missing cannot be settled afterwards.', false));
+    }
+  }
+  for (const s of of('deviation.settled')) {
+    const target = deviations.find(d => d.key === s.event.body.key && d.canSettle);
+    if (target) target.settled = { reason: s.event.body.reason, by: s.trace };
+  }
+
+  return {
+    started, draws, steps, weighed, jars, loads, deviations, corrections,
+    temperatures: of('temperature.read').map(s => ({ ...s.event.body, by: s.trace })),
+    readings: of('ph.read').map(s => ({ ...s.event.body, by: s.trace })),
+    minutes: of('minutes.worked').map(s => ({ minutes: s.event.body.minutes, by: s.trace })),
+    notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
+    releases: of('jars.released').map(s => ({ jars: s.event.body.jars, evidence: s.event.body.evidence, by: s.trace })),
+    labels: of('labels.printed').map(s => ({ eventId: s.event.id, jars: s.event.body.jars, label: s.event.body.label, by: s.trace })),
+  };
+}
+
+export function deviation(key: string, code: string, jars: number[] | null, what: string, next: string, canSettle: boolean): Deviation {
+  return { key, code, jars, what, next, canSettle, settled: null };
+}
+
+/** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */
+function settleCorrections(events: readonly BatchEvent[]): { standing: Standing[]; corrections: Record<string, string> } {
+  const unique = new Map<string, BatchEvent>();
+  for (const event of events) unique.set(event.id, event);
+  const sorted = [...unique.values()].map(event => ({ event, at_ms: correctedInstant_ms(event) })).sort(inOrder);
+  const corrections: Record<string, string> = {};
+  const latest = new Map<string, BatchEvent<'entry.corrected'>>();
+  for (const { event } of sorted) {
+    if (event.type !== 'entry.corrected') continue;
+    const original = unique.get(event.body.replaces);
+    if (original && (isDecision(original.type) || original.type !== event.body.type)) continue;
+    latest.set(event.body.replaces, event);
+    corrections[event.body.replaces] = event.id;
+  }
+  const standing: Standing[] = [];
+  let moved = false;
+  for (const { event, at_ms } of sorted) {
+    if (event.type === 'entry.corrected') {
+      standing.push({ event, at_ms, trace: traceOf(event, at_ms) });
+      continue;
+    }
+    const by = latest.get(event.id);
+    if (!by) {
+      standing.push({ event, at_ms, trace: traceOf(event, at_ms) });
+      continue;
+    }
+    if (by.body.body === null) continue;
+    const retimed = by.body.occurredAt === null ? {} : { occurredAt: by.body.occurredAt, typedInAfterwards: true };
+    const corrected = { ...event, ...retimed, body: by.body.body } as BatchEvent;
+    const correctedAt = correctedInstant_ms(corrected);
+    moved ||= correctedAt !== at_ms;
+    standing.push({ event: corrected, at_ms: correctedAt, trace: traceOf(corrected, correctedAt) });
+  }
+  if (moved) standing.sort(inOrder);
+  return { standing, corrections };
+}
+
+function inOrder(a: { event: BatchEvent; at_ms: number }, b: { event: BatchEvent; at_ms: number }): number {
+  if (a.at_ms !== b.at_ms) return a.at_ms - b.at_ms;
+  if (a.event.deviceCounter !== b.event.deviceCounter) return a.event.deviceCounter - b.event.deviceCounter;
+  return a.event.id < b.event.id ? -1 : a.event.id > b.event.id ? 1 : 0;
+}
+
+function traceOf(event: BatchEvent, at_ms: number): Trace {
+  return { eventId: event.id, personId: event.personId, at_ms, typed: event.typedInAfterwards };
+}
+
+function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
+  const jars = new Map<number, JarState>();
+  for (const s of byType['jars.filled'] ?? []) {
+    const twice = s.event.body.jars.filter(n => jars.has(n));
+    if (twice.length > 0) {
+      deviations.push(deviation(`filled_twice:${s.event.id}`, 'filled_twice', twice, `Jar ${rangesText(twice)} was recorded as filled twice.`, 'Correct one of the two entries.', false));
+    }
+    for (const number of s.event.body.jars) {
+      if (jars.has(number)) continue;
+      jars.set(number, {
+        number, size: s.event.body.size, jarLotId: s.event.body.jarLotId, lidLotId: s.event.body.lidLotId,
+        filled: s.trace, doses: {}, loadIds: [], setAside: null, pressed: null,
+      });
+    }
+  }
+  return [...jars.values()].sort((a, b) => a.number - b.number);
+}
+
+/** Only a press after the jar's last load was lifted says anything about its seal; the last press counts. */
+function pressJars(byType: ByType, jars: JarState[], loads: BatchState['loads'], named: (n: number[], s: Standing, doing: string) => JarState[]): void {
+  const liftedAt = new Map<number, number>();
+  for (const jar of jars) {
+    const load = loads.find(l => l.id === jar.loadIds.at(-1));
+    if (load?.lifted) liftedAt.set(jar.number, load.lifted.at_ms);
+  }
+  for (const s of byType['jars.pressed'] ?? []) {
+    const { sealed, failed } = s.event.body;
+    const mark = (numbers: number[], isSealed: boolean) => {
+      for (const jar of named(numbers, s, 'pressed')) {
+        const lifted = liftedAt.get(jar.number);
+        if (lifted !== undefined && s.at_ms >= lifted) jar.pressed = { sealed: isSealed, by: s.trace };
+      }
+    };
+    mark(sealed, true);
+    // A jar named in both counts as failed.
+    mark(failed, false);
+  }
+}

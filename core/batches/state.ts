@@ -1,0 +1,77 @@
+import type { AcidityReading } from '../acid/index.ts';
+import type { JarSizeId } from '../recipes/index.ts';
+import type { DrawnLot, GateEvidence, LabelContent, SetAsideReason, StartedBody } from './events.ts';
+
+/** Who entered something and when it happened. */
+export interface Trace {
+  eventId: string;
+  personId: string;
+  at_ms: number;
+  typed: boolean;
+}
+
+export interface JarState {
+  number: number;
+  size: JarSizeId;
+  jarLotId: string | null;
+  lidLotId: string | null;
+  filled: Trace;
+  /** Acid and other per-jar lines: given, missed, or not said. */
+  doses: Record<string, 'given' | 'missed'>;
+  /** Loads it was put in, in order; the last one counts. */
+  loadIds: string[];
+  setAside: { why: SetAsideReason; by: Trace } | null;
+  /** Last press after the effective load was lifted. */
+  pressed: { sealed: boolean; by: Trace } | null;
+}
+
+export type LoadPhase = 'packed' | 'boiling' | 'boil lost' | 'resting' | 'processed' | 'short' | 'unverified' | 'no time';
+
+export interface LoadState {
+  id: string;
+  number: number;
+  jars: number[];
+  newLidLotId: string | null;
+  phase: LoadPhase;
+  /** Longest required time of its jars; null where a jar's size has no time. */
+  required_s: number | null;
+  boilingSince: Trace | null;
+  /** Times that did not count because the boil was lost. */
+  voided_s: number[];
+  /** Continuous time at the boil, once the heat is off. */
+  time_s: number | null;
+  timeHow: string;
+  heatOff: Trace | null;
+  lifted: Trace | null;
+}
+
+export interface Deviation {
+  /** Stable name: what a settlement refers to. */
+  key: string;
+  code: string;
+  /** Jars held; null for the whole batch. */
+  jars: number[] | null;
+  what: string;
+  next: string;
+  /** A person can settle it with a reason; others need the jar corrected, reprocessed or set aside. */
+  canSettle: boolean;
+  settled: { reason: string; by: Trace } | null;
+}
+
+export interface BatchState {
+  started: (StartedBody & { by: Trace }) | null;
+  draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];
+  steps: Record<string, { started: Trace | null; done: Trace | null }>;
+  weighed: Record<string, { mass_g: number; by: Trace }>;
+  temperatures: { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace }[];
+  jars: JarState[];
+  loads: LoadState[];
+  readings: (AcidityReading & { jar: number; by: Trace })[];
+  minutes: { minutes: number; by: Trace }[];
+  notes: { text: string; by: Trace }[];
+  deviations: Deviation[];
+  releases: { jars: number[]; evidence: GateEvidence[]; by: Trace }[];
+  labels: { eventId: string; jars: number[]; label: LabelContent; by: Trace }[];
+  /** Original entry → the correction that now stands for it. */
+  corrections: Record<string, string>;
+}

@@ -1,0 +1,1 @@
+export { GEL_RISE_C, boilingPoint_C, gelPoint_C, standardPressure_Pa, vapourPressure_Pa } from './boiling.ts';

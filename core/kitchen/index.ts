@@ -1,0 +1,1 @@
+export { type JurisdictionProfile, type Kitchen, type Role, ROLES, mayAct } from './kitchen.ts';

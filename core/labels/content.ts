@@ -1,0 +1,104 @@
+import type { BatchState, LabelContent } from '../batches/index.ts';
+import { lineMasses } from '../batches/index.ts';
+import type { Kitchen } from '../kitchen/index.ts';
+import { Decimal, type Fault, addDays, addMonths } from '../measure/index.ts';
+import type { JarSizeId, NetContents } from '../recipes/index.ts';
+import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
+
+/** One thing the rules want on a label, and where it is met. */
+export interface LabelRule {
+  what: string;
+  met: boolean;
+  shown: string;
+  rule: string;
+  next: string;
+}
+
+/**
+ * Net contents in both systems, rounded down so that neither overstates.
+ * Source: NIST Handbook 130, packaging and labeling (from memory).
+ */
+export function netContentsText(net: NetContents): string {
+  if (net.kind === 'weight') {
+    const grams = new Decimal(net.oz).times(GRAMS_PER_OUNCE).floor();
+    const pounds = net.oz >= 16 ? ` (${poundsText(net.oz)})` : '';
+    return `Net Wt ${net.oz} oz${pounds} ${grams} g`;
+  }
+  const ml = new Decimal(net.floz).times(ML_PER_FLUID_OUNCE).floor();
+  const common: Record<number, string> = { 8: ' (½ pt)', 16: ' (1 pt)', 32: ' (1 qt)' };
+  return `${net.floz} fl oz${common[net.floz] ?? ''} ${ml} mL`;
+}
+
+function poundsText(oz: number): string {
+  const lb = Math.floor(oz / 16);
+  const rest = new Decimal(oz).minus(lb * 16);
+  return rest.isZero() ? `${lb} lb` : `${lb} lb ${rest.toFixed()} oz`;
+}
+
+/**
+ * The ingredient statement: descending order of weight of what went in (21 CFR 101.4, from memory), like names joined,
+ * a compound's own ingredients in brackets after it.
+ */
+export function ingredientStatement(state: BatchState): string {
+  const drawn = new Map(state.draws.flatMap(d => d.lots).filter(l => l.lineId).map(l => [l.lineId as string, l]));
+  const mass = new Map<string, number>();
+  for (const { line, actual_g } of lineMasses(state)) {
+    const lot = drawn.get(line.id);
+    const sub = lot?.subIngredients || line.subIngredients;
+    const name = (lot?.labelName || line.labelName) + (sub ? ` (${sub})` : '');
+    mass.set(name, (mass.get(name) ?? 0) + actual_g);
+  }
+  return [...mass].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([name]) => name).join(', ');
+}
+
+/** Allergens of everything that went in, from lots and recipe, sorted. */
+export function allergensOf(state: BatchState): string[] {
+  const fromLots = state.draws.flatMap(d => d.lots.flatMap(l => l.allergens));
+  const fromLines = state.started?.recipe.lines.flatMap(l => l.allergens) ?? [];
+  return [...new Set([...fromLots, ...fromLines])].sort();
+}
+
+/**
+ * What the label of one jar size says, or the faults that keep it from being printed.
+ *
+ * @param kitchen  maker, address and jurisdiction as they stand now
+ */
+export function labelContent(state: BatchState, kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction'>, size: JarSizeId): { ok: true; label: LabelContent; rules: LabelRule[] } | { ok: false; faults: Fault[]; rules: LabelRule[] } {
+  const { started } = state;
+  if (!started) throw new RangeError('labelContent: the batch has not been started');
+  const net = started.recipe.jars.find(j => j.size === size)?.net;
+  const contains = allergensOf(state).join(', ');
+  const label: LabelContent = {
+    statementOfIdentity: started.recipe.statementOfIdentity,
+    ingredients: ingredientStatement(state),
+    contains,
+    netContents: net ? netContentsText(net) : '',
+    maker: kitchen.makerName,
+    address: kitchen.makerAddress,
+    lotCode: started.lotCode,
+    madeOn: started.madeOn,
+    bestBy: addMonths(started.madeOn, started.recipe.shelfLife_months),
+    readyFrom: started.recipe.readyAfter_days > 0 ? addDays(started.madeOn, started.recipe.readyAfter_days) : null,
+    statement: kitchen.jurisdiction.statement,
+    notForSale: started.purpose !== 'sale',
+  };
+  const rule = (what: string, shown: string, source: string, next: string): LabelRule => ({ what, met: shown !== '', shown, rule: source, next });
+  const statementSettled = label.statement !== '' || kitchen.jurisdiction.confirmedOn !== null;
+  const rules: LabelRule[] = [
+    rule('Statement of identity', label.statementOfIdentity, '21 CFR 101.3 (from memory)', 'Enter what the food is called in the recipe.'),
+    rule('Ingredients by weight', label.ingredients, '21 CFR 101.4 (from memory)', 'Add the lines to the recipe.'),
+    { what: 'Allergens', met: true, shown: contains ? `Contains: ${contains}` : 'None of the major allergens in what was drawn', rule: 'FALCPA and the FASTER Act (from memory)', next: '' },
+    rule('Net contents in both systems', label.netContents, '21 CFR 101.7; NIST Handbook 130 (from memory)', 'Enter the net contents of this jar in the recipe.'),
+    rule('Maker', label.maker, '21 CFR 101.5 (from memory)', 'Enter the maker in the kitchen settings.'),
+    rule('Address', label.address, '21 CFR 101.5 (from memory)', 'Enter the address in the kitchen settings.'),
+    rule('Lot code', label.lotCode, 'Needed to trace and recall', ''),
+    rule('Made on and best by', `${label.madeOn}, ${label.bestBy}`, 'Common practice', ''),
+    {
+      what: "The jurisdiction's statement", met: statementSettled,
+      shown: label.statement || (statementSettled ? `None is asked for, confirmed on ${kitchen.jurisdiction.confirmedOn}` : ''),
+      rule: kitchen.jurisdiction.source || 'Set by your state or county', next: 'Ask your authority, then enter the sentence, or confirm that none is asked for, in the kitchen settings.',
+    },
+  ];
+  const faults = rules.filter(r => !r.met).map(r => ({ path: '', code: 'label-incomplete', what: `The label has no ${r.what.toLowerCase()}.`, why: `${r.rule} asks for it.`, next: r.next }));
+  return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
+}

@@ -1,0 +1,3 @@
+/** Exact factors of declared net contents. Source: NIST Handbook 44, appendix C (from memory), checked against GNU units. */
+export const GRAMS_PER_OUNCE = '28.349523125';
+export const ML_PER_FLUID_OUNCE = '29.5735295625';

@@ -1,0 +1,114 @@
+import type { Day } from './day.ts';
+import { Decimal } from './exact.ts';
+import { fahrenheit, feetFromMetres } from './units.ts';
+
+/** What decides how a kitchen reads figures. */
+export interface Habits {
+  /** BCP 47 locale for numbers and dates. */
+  locale: string;
+  /** ISO 4217. */
+  currency: string;
+  /** IANA time zone. */
+  zone: string;
+  temperature: 'F' | 'C';
+  altitude: 'ft' | 'm';
+}
+
+/** A number with the locale's marks; `places` fixes the decimals, else up to two. */
+export function numberText(value: number, habits: Pick<Habits, 'locale'>, places?: number): string {
+  return new Intl.NumberFormat(habits.locale, {
+    minimumFractionDigits: places ?? 0,
+    maximumFractionDigits: places ?? 2,
+  }).format(value);
+}
+
+/** Money from a decimal, rounded half-even to the currency's places here and nowhere before. */
+export function moneyText(amount: Decimal | string, habits: Pick<Habits, 'locale' | 'currency'>): string {
+  const format = new Intl.NumberFormat(habits.locale, { style: 'currency', currency: habits.currency });
+  const places = format.resolvedOptions().maximumFractionDigits ?? 2;
+  // NumberFormat takes a decimal string without passing through a double.
+  return format.format(new Decimal(amount).toFixed(places) as unknown as number);
+}
+
+/** A temperature in the kitchen's scale with one decimal, "215.7 °F". */
+export function temperatureText(temp_C: number, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+  const shown = habits.temperature === 'F' ? fahrenheit(temp_C) : temp_C;
+  return `${numberText(shown, habits, 1)} °${habits.temperature}`;
+}
+
+/** An altitude in the kitchen's unit, "2,350 ft". */
+export function altitudeText(altitude_m: number, habits: Pick<Habits, 'locale' | 'altitude'>): string {
+  const shown = habits.altitude === 'ft' ? feetFromMetres(altitude_m) : altitude_m;
+  return `${numberText(Math.round(shown), habits, 0)} ${habits.altitude}`;
+}
+
+/** Grams with grouping, kilograms from 10 kg up: "2,960 g", "12.4 kg"; below 10 g one decimal. */
+export function massText(mass_g: number, habits: Pick<Habits, 'locale'>): string {
+  if (mass_g >= 10_000) return `${numberText(mass_g / 1000, habits, 2)} kg`;
+  return `${numberText(mass_g, habits, mass_g < 10 ? 1 : 0)} g`;
+}
+
+/** A day in words short enough for a table, "Nov 24, 2026". */
+export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
+  return new Intl.DateTimeFormat(habits.locale, { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(`${day}T00:00:00Z`));
+}
+
+/** Clock time of an instant in the kitchen's zone, "14:15:53". */
+export function clockText(instant_ms: number, habits: Pick<Habits, 'zone'>, seconds = false): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: habits.zone, hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}),
+  }).format(instant_ms);
+}
+
+/** Day and clock time of an instant, "Nov 24, 14:15". */
+export function instantText(instant_ms: number, habits: Pick<Habits, 'locale' | 'zone'>, seconds = false): string {
+  const day = new Intl.DateTimeFormat(habits.locale, { timeZone: habits.zone, day: 'numeric', month: 'short' }).format(instant_ms);
+  return `${day}, ${clockText(instant_ms, habits, seconds)}`;
+}
+
+/** A countdown: "06:42" under an hour, "1 h 10" under two days, "3 d 4 h" beyond. Negative counts as zero. */
+export function countdownText(left_s: number): string {
+  const s = Math.max(0, Math.ceil(left_s));
+  if (s < 3600) return `${String(Math.floor(s / 60)).padStart(2, '0')}:${String(s % 60).padStart(2, '0')}`;
+  const h = Math.floor(s / 3600);
+  if (h < 48) return `${h} h ${String(Math.floor((s % 3600) / 60)).padStart(2, '0')}`;
+  return `${Math.floor(h / 24)} d ${h % 24} h`;
+}
+
+/** Minutes and seconds in words: "14 min 58 s". */
+export function durationText(time_s: number): string {
+  const s = Math.max(0, Math.floor(time_s));
+  const min = Math.floor(s / 60);
+  return s % 60 === 0 ? `${min} min` : `${min} min ${s % 60} s`;
+}
+
+/** Jar numbers as people say them: "1-4, 7, 9-12". */
+export function rangesText(numbers: number[]): string {
+  const sorted = [...new Set(numbers)].sort((a, b) => a - b);
+  const out: string[] = [];
+  for (let i = 0; i < sorted.length; ) {
+    let j = i;
+    while (j + 1 < sorted.length && sorted[j + 1] === (sorted[j] as number) + 1) j++;
+    out.push(j - i >= 2 ? `${sorted[i]}-${sorted[j]}` : sorted.slice(i, j + 1).join(', '));
+    i = j + 1;
+  }
+  return out.join(', ');
+}
+
+/**
+ * Reads jar numbers as typed, "1-4, 7".
+ *
+ * @returns sorted numbers without repeats, or null when the text is something else or a range runs backwards or past 2,000
+ */
+export function readRanges(text: string): number[] | null {
+  const out = new Set<number>();
+  for (const part of text.split(/[,;\s]+/).filter(Boolean)) {
+    const match = /^(\d{1,4})(?:-(\d{1,4}))?$/.exec(part);
+    if (!match) return null;
+    const from = Number(match[1]);
+    const to = Number(match[2] ?? match[1]);
+    if (from < 1 || to < from || to > 2000) return null;
+    for (let n = from; n <= to; n++) out.add(n);
+  }
+  return [...out].sort((a, b) => a - b);
+}

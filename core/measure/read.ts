@@ -1,0 +1,115 @@
+import { Decimal, Fraction } from './exact.ts';
+import { type Reading, unreadable } from './fault.ts';
+
+export interface NumberLimits {
+  /** What is being asked for, to begin the sentence: "The pH". */
+  name: string;
+  /** Smallest value taken. */
+  min?: number;
+  /** Largest value taken. */
+  max?: number;
+  /** The smallest value itself is refused. */
+  above?: boolean;
+  whole?: boolean;
+  /** Shown after figures in the message, with its space: " g". */
+  unit?: string;
+  /** Why the limits are what they are. */
+  why?: string;
+}
+
+const VULGAR: Record<string, string> = {
+  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅓': '1/3', '⅔': '2/3',
+  '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+};
+
+/** The decimal and grouping marks of a locale, as Intl writes them. */
+export function marksOf(locale: string): { decimal: string; group: string } {
+  const parts = new Intl.NumberFormat(locale, { useGrouping: true }).formatToParts(1234567.8);
+  return {
+    decimal: parts.find(p => p.type === 'decimal')?.value ?? '.',
+    group: parts.find(p => p.type === 'group')?.value ?? ',',
+  };
+}
+
+/**
+ * Reads a number as people type it in this locale: "2.5", "1,250", "2 1/2", "1½", "3/4".
+ * Something that two locales would read differently ("1,5" where the comma groups) is asked about, never guessed.
+ *
+ * @param text  what was typed
+ * @param locale  BCP 47, the kitchen's
+ * @returns an exact rational
+ */
+export function readRational(text: string, locale: string): Reading<Fraction> {
+  const trimmed = text.trim().replace(/[\u00a0\u202f]/g, ' ');
+  if (trimmed === '') {
+    return unreadable('missing', 'Nothing is entered here.', 'The figure is needed to go on.', 'Type a number.');
+  }
+  if (/[$€£¥]/.test(trimmed)) {
+    return unreadable('currency-sign', 'There is a currency sign in a number field.', 'The kitchen already has its currency.', 'Type the figure alone.');
+  }
+  const spelled = trimmed.replace(/\s*([¼½¾⅓⅔⅛⅜⅝⅞])/g, (_, c: string) => ` ${VULGAR[c]}`).trim();
+  const mixed = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(spelled);
+  if (mixed) {
+    const [, whole, top, bottom] = mixed as unknown as [string, string | undefined, string, string];
+    if (Number(bottom) === 0) {
+      return unreadable('not-a-number', `"${text}" divides by nothing.`, 'A fraction needs a lower figure above zero.', 'Type it like 2 1/2.');
+    }
+    return { ok: true, value: new Fraction(`${top}/${bottom}`).add(whole ?? 0) };
+  }
+  const { decimal, group } = marksOf(locale);
+  const grouped = new RegExp(`^[-+]?\\d{1,3}(\\${group}\\d{3})+(\\${decimal}\\d+)?$`);
+  const plain = new RegExp(`^[-+]?(\\d+(\\${decimal}\\d*)?|\\${decimal}\\d+)$`);
+  if (grouped.test(spelled) || plain.test(spelled)) {
+    const canonical = spelled.replaceAll(group, '').replace(decimal, '.').replace(/\.$/, '');
+    return { ok: true, value: new Fraction(canonical) };
+  }
+  if (/^[-+]?\d+[.,]\d+$/.test(spelled)) {
+    return unreadable(
+      'ambiguous-number',
+      `"${text}" can be read in two ways here.`,
+      `In this kitchen "${decimal}" begins the decimals and "${group}" groups thousands.`,
+      `Type it with "${decimal}" for decimals.`,
+    );
+  }
+  return unreadable('not-a-number', `"${text}" is not a number.`, 'Only figures can be calculated with.', 'Type it like 2.5 or 2 1/2.');
+}
+
+/**
+ * Reads a number within limits, as a double (for physics).
+ *
+ * @returns the value, or a fault that says what, why and what next
+ */
+export function readNumber(text: string, locale: string, limits: NumberLimits): Reading<number> {
+  const rational = readRational(text, locale);
+  if (!rational.ok) return rational;
+  return within(rational.value.valueOf(), limits);
+}
+
+/**
+ * Reads a decimal within limits, exactly (for stock and money).
+ *
+ * @returns the decimal as plain text, as it crosses the wire
+ */
+export function readDecimal(text: string, locale: string, limits: NumberLimits, places = 6): Reading<string> {
+  const rational = readRational(text, locale);
+  if (!rational.ok) return rational;
+  const { n, d, s } = rational.value;
+  const value = new Decimal(String(n)).times(Number(s)).div(String(d)).toDecimalPlaces(places);
+  const checked = within(value.toNumber(), limits);
+  return checked.ok ? { ok: true, value: value.toFixed() } : checked;
+}
+
+/** Checks a number against limits; the message names the limit that was passed. */
+export function within(value: number, limits: NumberLimits): Reading<number> {
+  const { name, min, max, above, whole, unit = '' } = limits;
+  const why = limits.why ?? 'A figure outside these limits is a slip of the finger, not a measurement.';
+  if (!Number.isFinite(value)) return unreadable('not-a-number', `${name} is not a number.`, why, 'Type a figure.');
+  if (whole && !Number.isInteger(value)) return unreadable('not-whole', `${name} must be a whole number.`, why, 'Leave out the fraction.');
+  if (min !== undefined && (above ? value <= min : value < min)) {
+    return unreadable('too-small', `${name} must be ${above ? 'above' : 'at least'} ${min}${unit}.`, why, `Type a figure ${above ? 'above' : 'from'} ${min}${unit}.`);
+  }
+  if (max !== undefined && value > max) {
+    return unreadable('too-large', `${name} must be at most ${max}${unit}.`, why, `Type a figure up to ${max}${unit}.`);
+  }
+  return { ok: true, value };
+}

@@ -1,0 +1,1 @@
+export { eventWords } from './words.ts';

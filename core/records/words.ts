@@ -1,0 +1,69 @@
+import type { BatchEvent } from '../batches/index.ts';
+import { type Habits, durationText, massText, rangesText, temperatureText } from '../measure/index.ts';
+import { type Recipe, jarCountText } from '../recipes/index.ts';
+
+/**
+ * One event in a sentence, for the record on screen and on paper.
+ *
+ * @param recipe  the batch's recipe, to name lines and steps; null before the start is known
+ */
+export function eventWords(event: BatchEvent, recipe: Recipe | null, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+  return words(event.type, event.body, recipe, habits);
+}
+
+function words(type: BatchEvent['type'], rawBody: unknown, recipe: Recipe | null, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+  const e = { type, body: rawBody } as Pick<BatchEvent, 'type' | 'body'> as BatchEvent;
+  const line = (id: string) => recipe?.lines.find(l => l.id === id)?.name ?? 'a line';
+  const step = (id: string) => recipe?.steps.find(s => s.id === id)?.text ?? 'a step';
+  const jars = (numbers: number[]) => (numbers.length === 1 ? `jar ${numbers[0]}` : `jars ${rangesText(numbers)}`);
+  switch (e.type) {
+    case 'batch.started':
+      return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.`;
+    case 'lot.drawn':
+      return `Drew ${e.body.lots.map(l => `${l.quantity} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
+    case 'draw.reversed':
+      return `Put a draw back: ${e.body.reason}`;
+    case 'jars.released':
+      return `Released ${jars(e.body.jars)}. ${e.body.evidence.map(c => c.title).join('; ')}.`;
+    case 'labels.printed':
+      return `Printed labels for ${jars(e.body.jars)}: ${e.body.label.statementOfIdentity}, ${e.body.label.netContents}.`;
+    case 'step.started':
+      return `Began: ${step(e.body.stepId)}`;
+    case 'step.done':
+      return `Done: ${step(e.body.stepId)}`;
+    case 'line.weighed':
+      return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}.`;
+    case 'temperature.read':
+      return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}.`;
+    case 'jars.filled':
+      return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}.`;
+    case 'dose.given':
+      return `${line(e.body.lineId)} into ${jars(e.body.jars)}.`;
+    case 'dose.missed':
+      return `${line(e.body.lineId)} missed in ${jars(e.body.jars)}.`;
+    case 'load.packed':
+      return `Load ${e.body.number} packed with ${jars(e.body.jars)}${e.body.newLidLotId ? ', new lids' : ''}.`;
+    case 'load.boiling':
+      return 'Full boil: the clock started.';
+    case 'load.boil_lost':
+      return 'The boil was lost: the time so far is void.';
+    case 'load.heat_off':
+      return 'Heat off.';
+    case 'load.lifted':
+      return 'Jars lifted.';
+    case 'jars.set_aside':
+      return `Set aside ${jars(e.body.jars)}: ${e.body.why}.`;
+    case 'jars.pressed':
+      return `Pressed: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
+    case 'ph.read':
+      return `pH ${e.body.ph} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}, ${Math.floor(e.body.hoursSinceProcessing)} h after processing, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
+    case 'minutes.worked':
+      return `${durationText(e.body.minutes * 60)} of work.`;
+    case 'note.written':
+      return e.body.text;
+    case 'deviation.settled':
+      return `Settled a deviation${e.body.minutes === null ? '' : ` at ${e.body.minutes} min`}: ${e.body.reason}`;
+    case 'entry.corrected':
+      return e.body.body === null ? `Taken back: ${e.body.reason}` : `Corrected to: ${words(e.body.type, e.body.body, recipe, habits)} Reason: ${e.body.reason}`;
+  }
+}

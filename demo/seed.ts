@@ -1,0 +1,135 @@
+import { randomUUID } from 'node:crypto';
+import { gate } from '@cocotte/core/checks';
+import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
+import type { Recipe } from '@cocotte/core/recipes';
+import type { Database } from '@cocotte/server/house/database';
+import { anyAccount, insertAccount, setMembership } from '@cocotte/server/kitchen/outside';
+import { addKitchen, hashPassword, newKitchenSettings } from '@cocotte/server/kitchen/service';
+import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
+import { release } from '@cocotte/server/checks/service';
+import { print } from '@cocotte/server/labels/service';
+import { add as addRecipe } from '@cocotte/server/recipes/service';
+import * as stores from '@cocotte/server/stores/service';
+import { Cook } from '@cocotte/testing/cook';
+import { InKitchen } from '@cocotte/testing/in-kitchen';
+import { crushedTomatoes, plumJam, waxBeans } from './recipes.ts';
+import { type DemoItems, demoItems, demoLots } from './stores.ts';
+
+const ZONE = 'America/Denver';
+
+/**
+ * Seeds the made-up kitchen through the services, so that record and ledger are true, with days counted back from now.
+ *
+ * @returns false when there is an account already: nothing is touched
+ */
+export async function seedDemo(database: Database, now_ms: number): Promise<boolean> {
+  const wren = { id: randomUUID(), name: 'Wren Hollis' };
+  const rook = { id: randomUUID(), name: 'Tamsin Rook' };
+  const password_hash = await hashPassword(DEMO_SIGN_IN.password);
+  const kitchenId = await database.outside(async trx => {
+    if (await anyAccount(trx)) return null;
+    await insertAccount(trx, { ...wren, email: DEMO_SIGN_IN.email, password_hash, demo: true }, now_ms);
+    await insertAccount(trx, { ...rook, email: 'tamsin@wrenfold.example', password_hash, demo: true }, now_ms);
+    const id = await addKitchen(trx, wren.id, {
+      ...newKitchenSettings('Wrenfold Kitchen', ZONE, 716.28), hourlyRate: '18.00', makerName: 'Wrenfold Kitchen', makerAddress: '12 Mill Lane, Alder Crossing',
+      jurisdiction: { name: 'Alder County cottage food (made up for the demo)', statement: 'Made in a home kitchen that is not inspected.', source: 'made up for the demo', confirmedOn: '2026-03-01' },
+      thermometerError_C: 0.2,
+    }, now_ms);
+    await setMembership(trx, rook.id, id, 'cook');
+    return id;
+  });
+  if (!kitchenId) return false;
+  const kitchen = new InKitchen(database, kitchenId, wren, now_ms);
+  const today = dayOf(now_ms, ZONE);
+  const items = demoItems();
+  const lots = demoLots(items, back => addDays(today, -back));
+  for (const item of Object.values(items)) await kitchen.run(stores.add, { body: item });
+  for (const lot of Object.values(lots)) await kitchen.run(stores.receive, { body: lot });
+  const ids = { jam: randomUUID(), beans: randomUUID(), tomatoes: randomUUID() };
+  for (const [id, recipe] of [[ids.jam, plumJam], [ids.beans, waxBeans], [ids.tomatoes, crushedTomatoes]] as const) await kitchen.run(addRecipe, { body: { id, recipe } });
+
+  const at = (back: number, clock: string) => {
+    kitchen.now_ms = instantOf(`${addDays(today, -back)}T${clock}`, ZONE);
+  };
+  const lot = (key: string) => (lots[key] as { id: string }).id;
+  const drawFor = async (cook: Cook, recipe: Recipe, plums: string) => {
+    const lotOf: Record<string, string> = { plums };
+    const needs = cook.needs_g();
+    const lines = recipe.lines.filter(l => l.role !== 'water').map(l => ({ lotId: lot(lotOf[l.id] ?? l.id), lineId: l.id, quantity: inUnits(items, l.id, needs[l.id] as number) }));
+    const size = cook.jars[0]?.size === 'half-pint' ? 'halfPints' : 'pints';
+    const count = String(cook.jars.reduce((n, j) => n + j.count, 0));
+    await cook.draw([...lines, { lotId: lot(size), lineId: null, quantity: count }, { lotId: lot('lids'), lineId: null, quantity: count }]);
+  };
+  const glass = (key: string) => ({ jarLotId: lot(key), lidLotId: lot('lids') });
+  const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
+
+  // Nine days ago: jam, cooked, pressed, released and labelled.
+  at(9, '08:10');
+  const jam = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 16 }]);
+  await jam.start();
+  await drawFor(jam, plumJam, 'plums');
+  await jam.stepDone('open', 12);
+  await jam.stepDone('prepare', 35);
+  await jam.note(['line.weighed', { lineId: 'plums', mass_g: 4095 }]);
+  await jam.stepDone('macerate', 300);
+  await jam.stepDone('soften', 20);
+  await jam.note(['temperature.read', { where: 'pot', temp_C: 99.4 }]);
+  jam.wait(14);
+  await jam.note(['temperature.read', { where: 'pot', temp_C: 102.3 }]);
+  await jam.stepDone('boil', 3);
+  await jam.processLoad(1, 'half-pint', range(1, 8), glass('halfPints'), 15);
+  await jam.processLoad(2, 'half-pint', range(9, 16), glass('halfPints'), 15);
+  await jam.note(['minutes.worked', { minutes: 165 }]);
+  at(8, '09:05');
+  await jam.note(['jars.pressed', { sealed: range(1, 15), failed: [16] }]);
+  await jam.note(['jars.set_aside', { jars: [16], why: 'seal failed' }]);
+  await jam.note(['note.written', { text: 'Set well, a little froth under two lids.' }]);
+  await kitchen.run(release, { params: { batchId: jam.batchId }, body: { jars: gate(jam.state).releasable, stamp: jam.device.stamp(kitchen.now_ms) } });
+  await kitchen.run(print, { params: { batchId: jam.batchId }, body: { jars: range(1, 15), size: 'half-pint', stock: 'letter-10', stamp: jam.device.stamp(kitchen.now_ms) } });
+
+  // Two days ago: beans, pressed, the pH still to be read.
+  at(2, '09:20');
+  const beans = new Cook(kitchen, ids.beans, waxBeans, [{ size: 'pint', count: 12 }]);
+  await beans.start();
+  await drawFor(beans, waxBeans, 'plums');
+  await beans.stepDone('open', 10);
+  await beans.stepDone('prepare', 50);
+  await beans.note(['line.weighed', { lineId: 'beans', mass_g: 2710 }]);
+  await beans.stepDone('brine', 15);
+  await beans.processLoad(1, 'pint', range(1, 7), glass('pints'), 15);
+  await beans.processLoad(2, 'pint', range(8, 12), glass('pints'), 15);
+  await beans.note(['minutes.worked', { minutes: 130 }]);
+  at(1, '08:40');
+  await beans.note(['jars.pressed', { sealed: range(1, 12), failed: [] }]);
+
+  // Yesterday: tomatoes, cooling; one jar broke in the canner.
+  at(1, '10:00');
+  const tomatoes = new Cook(kitchen, ids.tomatoes, crushedTomatoes, [{ size: 'pint', count: 9 }]);
+  kitchen.person = rook;
+  await tomatoes.start();
+  await drawFor(tomatoes, crushedTomatoes, 'plums');
+  await tomatoes.stepDone('peel', 55);
+  await tomatoes.stepDone('crush', 20);
+  await tomatoes.processLoad(1, 'pint', range(1, 9), glass('pints'), 40);
+  await tomatoes.note(['jars.set_aside', { jars: [6], why: 'broken' }]);
+  await tomatoes.note(['minutes.worked', { minutes: 140 }]);
+  kitchen.person = wren;
+
+  // This morning, two hours ago: plums stand in sugar.
+  kitchen.now_ms = now_ms - 2 * 3_600_000;
+  const next = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 14 }]);
+  await next.start();
+  await drawFor(next, plumJam, 'plumsLate');
+  await next.stepDone('open', 8);
+  await next.stepDone('prepare', 30);
+  await next.note(['line.weighed', { lineId: 'plums', mass_g: 3572 }]);
+  await next.note(['step.started', { stepId: 'macerate' }]);
+  return true;
+}
+
+/** Grams of a line as bought, in the unit its item is kept in. */
+function inUnits(items: DemoItems, lineId: string, mass_g: number): string {
+  const item = items[lineId as keyof DemoItems];
+  const quantity = mass_g / (item.unit_g ?? 1);
+  return item.unit === 'each' ? String(Math.ceil(quantity - 1e-9)) : quantity.toFixed(1);
+}

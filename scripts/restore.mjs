@@ -1,0 +1,42 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { adminSql, openDatabase } from './lib/cluster.mjs';
+import { ensureDebian, postgresBin } from './lib/install.mjs';
+import { checkNode, fail, say } from './lib/say.mjs';
+
+/** `npm run restore FILE`: restores into a new database and swaps the names; the one it replaces is kept beside it. */
+checkNode();
+ensureDebian(['postgresql']);
+if (!process.argv[2]) fail('Name the file: npm run restore FILE');
+const file = resolve(process.argv[2]);
+if (!existsSync(file)) fail(`${file} is not there.`);
+const database = await openDatabase();
+const give = line => {
+  database.stopIfUnused();
+  fail(line);
+};
+const owner = new URL(database.ownerUrl ?? database.adminUrl);
+const name = owner.pathname.slice(1);
+const quoted = n => `"${n.replaceAll('"', '""')}"`;
+const connected = () => Number(adminSql(database, `select count(*) from pg_stat_activity where datname = '${name.replaceAll("'", "''")}' and pid <> pg_backend_pid()`));
+if (connected() > 0) give('A server is connected to the database; stop it, then restore.');
+const stamp = new Date().toISOString().slice(0, 19).replaceAll(/[-:T]/g, '');
+const fresh = `${name}_restoring_${stamp}`;
+const kept = `${name}_before_${stamp}`;
+adminSql(database, `create database ${quoted(fresh)} owner ${quoted(decodeURIComponent(owner.username))}`);
+const target = new URL(owner);
+target.pathname = `/${fresh}`;
+const run = spawnSync(join(postgresBin(), 'pg_restore'), ['--no-owner', '--exit-on-error', '--single-transaction', `--dbname=${target.href}`, file], { encoding: 'utf8' });
+if (run.status !== 0) {
+  adminSql(database, `drop database ${quoted(fresh)}`);
+  give(`${file} could not be restored, nothing was changed: ${run.stderr.trim().split('\n')[0]}`);
+}
+if (connected() > 0) {
+  adminSql(database, `drop database ${quoted(fresh)}`);
+  give('A server connected meanwhile; stop it, then restore.');
+}
+adminSql(database, `alter database ${quoted(name)} rename to ${quoted(kept)}`);
+adminSql(database, `alter database ${quoted(fresh)} rename to ${quoted(name)}`);
+database.stopIfUnused();
+say(`Restored from ${file}. What was there before is kept as database ${kept}.`);

@@ -1,0 +1,56 @@
+import { fork, spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { databaseEnv, openDatabase } from './lib/cluster.mjs';
+import { ROOT, ensureBuild, ensureDebian, ensureModules } from './lib/install.mjs';
+import { checkNode, fail, say } from './lib/say.mjs';
+
+/** Everything from a fresh clone to a running kitchen; a second start skips what is done. */
+checkNode();
+const empty = process.argv.includes('--empty');
+const port = process.env.PORT ?? '4600';
+const host = process.env.HOST ?? '127.0.0.1';
+if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535) fail(`PORT is "${port}"; it must be a number up to 65535.`);
+
+await new Promise(resolve => {
+  const probe = createServer();
+  probe.once('error', error => fail(error.code === 'EADDRINUSE' ? `Port ${port} is in use; stop what uses it, or set PORT to another one.` : `Port ${port} cannot be opened: ${error.message}`));
+  probe.listen(Number(port), host, () => probe.close(resolve));
+});
+
+if (!process.env.DATABASE_URL) ensureDebian(['postgresql']);
+ensureModules();
+ensureBuild();
+
+const database = await openDatabase();
+const env = { ...databaseEnv(database), PORT: port, HOST: host, COCOTTE_WEB_DIST: join(ROOT, 'dist/web'), NODE_ENV: 'production' };
+const dist = name => join(ROOT, 'dist/server', `${name}.mjs`);
+const step = args => {
+  const run = spawnSync(process.execPath, args, { env, stdio: ['ignore', 'inherit', 'inherit'] });
+  if (run.status !== 0) {
+    database.stopIfUnused();
+    process.exit(run.status ?? 1);
+  }
+};
+if (database.ownerUrl) step([dist('cli'), 'migrate']);
+if (!empty) step([dist('seed')]);
+
+const server = fork(dist('main'), [], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+let stopping = false;
+const stop = () => {
+  if (stopping) return;
+  stopping = true;
+  if (server.exitCode === null && server.signalCode === null) server.kill('SIGTERM');
+};
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
+server.on('message', () => {
+  const address = `${process.env.TLS_CERT ? 'https' : 'http'}://${host === '127.0.0.1' ? 'localhost' : host}:${port}`;
+  say(`\nCocotte is ready: ${address}`);
+  if (!empty) say('Demo sign-in: wren@wrenfold.example, password wrenfold-demo-kitchen (this machine only)');
+  say('Stop with Ctrl-C.');
+});
+server.on('exit', code => {
+  database.stopIfUnused();
+  process.exit(stopping ? 0 : (code ?? 1) || 1);
+});

@@ -1,0 +1,32 @@
+import { type SequencedEvent, fold } from '@cocotte/core/batches';
+import { project } from '../batches/chain.ts';
+import * as batchQueries from '../batches/queries.ts';
+import type { Trx } from '../house/database.ts';
+import { batchMovements, insertMovements, recount } from '../stores/queries.ts';
+
+/**
+ * Derives again, from events alone: the batches' projection, the movements that batches made, what is left of each
+ * lot, and how often each recipe was cooked. Runs as the owner, for movements are otherwise never taken away.
+ *
+ * @returns how many batches were rebuilt
+ */
+export async function rebuildKitchen(trx: Trx, kitchenId: string): Promise<number> {
+  await batchQueries.lockHead(trx, kitchenId);
+  await trx('movements').where({ kitchen_id: kitchenId }).whereNotNull('event_id').delete();
+  const ids: { batch_id: string }[] = await trx('events').where({ kitchen_id: kitchenId }).distinct('batch_id').orderBy('batch_id');
+  await trx('recipes').where({ kitchen_id: kitchenId }).update({ cooked: 0, last_cooked: null });
+  for (const { batch_id } of ids) {
+    const events = await batchQueries.selectEvents(trx, kitchenId, batch_id);
+    const state = fold(events);
+    await batchQueries.writeBatch(trx, kitchenId, project(batch_id, state, (events.at(-1) as SequencedEvent).seq));
+    for (const event of events) {
+      await insertMovements(trx, kitchenId, batchMovements(event, id => events.find(e => e.id === id)), event.receivedAt);
+      if (event.type === 'batch.started') {
+        await trx('recipes').where({ kitchen_id: kitchenId, recipe_id: event.body.recipeId })
+          .update({ cooked: trx.raw('cooked + 1'), last_cooked: trx.raw('greatest(coalesce(last_cooked, ?::date), ?::date)', [event.body.madeOn, event.body.madeOn]) });
+      }
+    }
+  }
+  await recount(trx, kitchenId);
+  return ids.length;
+}

@@ -1,0 +1,64 @@
+import { createHash } from 'node:crypto';
+import { type BatchEvent, type BatchState, fold } from '@cocotte/core/batches';
+import { type BatchSummary, standing, summarise } from '@cocotte/core/checks';
+import { canonicalJson } from '@cocotte/core/measure';
+import type { Trx } from '../house/database.ts';
+import { problem } from '../house/problems.ts';
+import * as queries from './queries.ts';
+
+const sha256 = (text: string) => createHash('sha256').update(text).digest('hex');
+
+/** The hash that ties an entry to the one before it. */
+export function chainHash(prevHash: string, content: string): string {
+  return sha256(`${prevHash}\n${content}`);
+}
+
+/** What a client sent, so that the same id with other content is found. */
+export function clientHash(sent: unknown): string {
+  return sha256(canonicalJson(sent));
+}
+
+/** A new entry, and what the client sent of it. */
+export interface NewEntry {
+  event: BatchEvent;
+  clientHash: string;
+}
+
+/**
+ * Appends entries of one batch to the kitchen's chain: the caller holds the head's lock. Gives each the next gapless
+ * number, ties it to the one before, folds the batch again and keeps its projection.
+ *
+ * @returns the batch's state with the new entries
+ */
+export async function append(trx: Trx, kitchenId: string, batchId: string, head: queries.Head, entries: NewEntry[], now_ms: number): Promise<{ state: BatchState; lastSeq: number; seqs: number[] }> {
+  const receivedAt = new Date(now_ms).toISOString();
+  let { seq, hash } = head;
+  const rows = entries.map(({ event, clientHash: client_hash }): queries.EventRow => {
+    const content = canonicalJson({ ...event, receivedAt });
+    const prev_hash = hash;
+    hash = chainHash(prev_hash, content);
+    seq += 1;
+    return { kitchen_id: kitchenId, seq, event_id: event.id, batch_id: batchId, type: event.type, content, client_hash, prev_hash, hash, received_at: receivedAt };
+  });
+  await queries.insertEvents(trx, rows);
+  await queries.writeHead(trx, kitchenId, { seq, hash });
+  const events = await queries.selectEvents(trx, kitchenId, batchId);
+  const state = fold(events);
+  await queries.writeBatch(trx, kitchenId, project(batchId, state, seq));
+  return { state, lastSeq: seq, seqs: rows.map(r => r.seq) };
+}
+
+/** The projection of a batch, from its state alone. */
+export function project(batchId: string, state: BatchState, lastSeq: number): queries.BatchColumns {
+  if (!state.started) throw problem(404, 'not-started', 'This batch was not started.', 'Its first entry is missing.', 'Start it again.');
+  const summary = summarise(state, standing(state));
+  return {
+    batch_id: batchId, lot_code: summary.lotCode, recipe_id: state.started.recipeId, recipe_version: state.started.recipeVersion, name: summary.name, made_on: summary.madeOn,
+    stage: summary.stage, open: isOpen(summary), summary, last_seq: lastSeq,
+  };
+}
+
+/** A batch is open while anything is to be cooked, checked or labelled. */
+function isOpen(summary: BatchSummary): boolean {
+  return summary.stage === 'cooking' || summary.stage === 'checking' || (summary.stage === 'released' && summary.labelled < summary.released);
+}

@@ -1,0 +1,129 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import fontkit from '@pdf-lib/fontkit';
+import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
+
+const require = createRequire(import.meta.url);
+const fontFile = (name: string) => readFileSync(require.resolve(name));
+const cache = new Map<string, Buffer>();
+
+function font(name: string): Buffer {
+  const there = cache.get(name);
+  if (there) return there;
+  const bytes = fontFile(name);
+  cache.set(name, bytes);
+  return bytes;
+}
+
+export interface Faces { plain: PDFFont; bold: PDFFont; heading: PDFFont }
+
+/** A new PDF with our three faces: static TTF, one a weight. */
+export async function newPaper(title: string): Promise<{ pdf: PDFDocument; faces: Faces }> {
+  const pdf = await PDFDocument.create();
+  pdf.registerFontkit(fontkit);
+  pdf.setTitle(title);
+  pdf.setCreator('Cocotte');
+  const next = '@expo-google-fonts/atkinson-hyperlegible-next';
+  const faces = {
+    plain: await pdf.embedFont(font(`${next}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`), { subset: true }),
+    bold: await pdf.embedFont(font(`${next}/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf`), { subset: true }),
+    heading: await pdf.embedFont(font('@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf'), { subset: true }),
+  };
+  return { pdf, faces };
+}
+
+export const PT_PER_MM = 72 / 25.4;
+export const INK = rgb(0.16, 0.13, 0.11);
+export const SOFT = rgb(0.42, 0.36, 0.31);
+export const RULE = rgb(0.8, 0.73, 0.62);
+
+/** Breaks text into lines no wider than `width_pt`. A word that is wider than the line stands alone. */
+export function wrap(text: string, face: PDFFont, size: number, width_pt: number): string[] {
+  const lines: string[] = [];
+  for (const paragraph of text.split('\n')) {
+    let line = '';
+    for (const word of paragraph.split(/\s+/)) {
+      const longer = line === '' ? word : `${line} ${word}`;
+      if (line !== '' && face.widthOfTextAtSize(longer, size) > width_pt) {
+        lines.push(line);
+        line = word;
+      } else line = longer;
+    }
+    lines.push(line);
+  }
+  return lines;
+}
+
+/** Text that flows down US Letter pages, with a foot on each. */
+export class Flow {
+  private page!: PDFPage;
+  private y = 0;
+  private readonly margin = 48;
+  private readonly width = 612;
+  private readonly height = 792;
+
+  constructor(private readonly pdf: PDFDocument, private readonly faces: Faces, private readonly foot: string) {
+    this.turn();
+  }
+
+  private turn(): void {
+    this.page = this.pdf.addPage([this.width, this.height]);
+    this.y = this.height - this.margin;
+    const lines = wrap(this.foot, this.faces.plain, 7.5, this.width - 2 * this.margin);
+    lines.forEach((line, i) => this.page.drawText(line, { x: this.margin, y: 30 - i * 9, size: 7.5, font: this.faces.plain, color: SOFT }));
+  }
+
+  private room(height: number): void {
+    if (this.y - height < 52) this.turn();
+  }
+
+  heading(text: string, size = 15): void {
+    this.room(size * 2.6);
+    this.y -= size * 1.1;
+    for (const line of wrap(text, this.faces.heading, size, this.width - 2 * this.margin)) {
+      this.page.drawText(line, { x: this.margin, y: this.y, size, font: this.faces.heading, color: INK });
+      this.y -= size * 1.25;
+    }
+  }
+
+  text(text: string, options: { bold?: boolean; soft?: boolean; indent?: number; size?: number } = {}): void {
+    const size = options.size ?? 10;
+    const face = options.bold ? this.faces.bold : this.faces.plain;
+    const x = this.margin + (options.indent ?? 0);
+    for (const line of wrap(text, face, size, this.width - this.margin - x)) {
+      this.room(size * 1.4);
+      this.page.drawText(line, { x, y: this.y - size, size, font: face, color: options.soft ? SOFT : INK });
+      this.y -= size * 1.4;
+    }
+  }
+
+  /** One row: cells at fixed places, each wrapped in its own width; a rule below. */
+  row(cells: { text: string; x: number; width: number; bold?: boolean; soft?: boolean; right?: boolean }[], least = 0): void {
+    const size = 9.5;
+    const wrapped = cells.map(c => wrap(c.text, c.bold ? this.faces.bold : this.faces.plain, size, c.width));
+    const height = Math.max(least, Math.max(...wrapped.map(w => w.length)) * size * 1.35 + 5);
+    this.room(height);
+    cells.forEach((cell, i) => {
+      const face = cell.bold ? this.faces.bold : this.faces.plain;
+      (wrapped[i] as string[]).forEach((line, k) => {
+        const x = this.margin + cell.x + (cell.right ? cell.width - face.widthOfTextAtSize(line, size) : 0);
+        this.page.drawText(line, { x, y: this.y - size - 1 - k * size * 1.35, size, font: face, color: cell.soft ? SOFT : INK });
+      });
+    });
+    this.y -= height;
+    this.page.drawLine({ start: { x: this.margin, y: this.y }, end: { x: this.width - this.margin, y: this.y }, thickness: 0.5, color: RULE });
+  }
+
+  /** An empty line to write on after a label. */
+  blank(label: string, width = 220): void {
+    this.room(24);
+    this.page.drawText(label, { x: this.margin, y: this.y - 14, size: 10, font: this.faces.plain, color: INK });
+    const x = this.margin + width;
+    this.page.drawLine({ start: { x, y: this.y - 16 }, end: { x: this.width - this.margin, y: this.y - 16 }, thickness: 0.6, color: SOFT });
+    this.y -= 24;
+  }
+
+  gap(height = 8): void {
+    this.y -= height;
+  }
+}

@@ -1,0 +1,42 @@
+import { createHash } from 'node:crypto';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { type Trx, enterKitchen } from '../house/database.ts';
+
+type Settings = Omit<Kitchen, 'id' | 'version'>;
+
+const fromRow = (row: { kitchen_id: string; settings: Settings; version: number }): Kitchen => ({ ...row.settings, id: row.kitchen_id, version: row.version });
+
+/** The kitchen the transaction is in. */
+export async function selectKitchen(trx: Trx, kitchenId: string): Promise<Kitchen | undefined> {
+  const row = await trx('kitchens').where({ kitchen_id: kitchenId }).first();
+  return row ? fromRow(row) : undefined;
+}
+
+/** The first hash of a kitchen's chain. */
+export function genesisHash(kitchenId: string): string {
+  return createHash('sha256').update(`cocotte kitchen ${kitchenId}`).digest('hex');
+}
+
+/** Adds a kitchen and the head of its chain, and enters it. */
+export async function insertKitchen(trx: Trx, id: string, settings: Settings, now_ms: number): Promise<void> {
+  await enterKitchen(trx, id);
+  await trx('kitchens').insert({ kitchen_id: id, name: settings.name, settings: JSON.stringify(settings), created_at: new Date(now_ms).toISOString() });
+  await trx('heads').insert({ kitchen_id: id, seq: 0, hash: genesisHash(id) });
+}
+
+/** Changes settings if the version is still the one that was read. */
+export async function updateKitchen(trx: Trx, kitchenId: string, version: number, settings: Settings): Promise<boolean> {
+  const changed = await trx('kitchens').where({ kitchen_id: kitchenId, version }).update({ name: settings.name, settings: JSON.stringify(settings), version: version + 1 });
+  return changed === 1;
+}
+
+/** Names of kitchens. Row security shows one kitchen at a time, so each is entered in turn and the present one again. */
+export async function kitchenNames(trx: Trx, ids: string[], backTo: string | null): Promise<Record<string, string>> {
+  const names: Record<string, string> = {};
+  for (const id of ids) {
+    await enterKitchen(trx, id);
+    names[id] = (await selectKitchen(trx, id))?.name ?? '';
+  }
+  await enterKitchen(trx, backTo ?? '');
+  return names;
+}
