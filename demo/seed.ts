@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { gate } from '@cocotte/core/checks';
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
-import type { Database } from '@cocotte/server/house/database';
+import { type Database, enterKitchen } from '@cocotte/server/house/database';
 import { anyAccount, insertAccount, setMembership } from '@cocotte/server/kitchen/outside';
 import { addKitchen, hashPassword, newKitchenSettings } from '@cocotte/server/kitchen/service';
 import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
@@ -23,6 +23,18 @@ const ZONE = 'America/Denver';
  * @returns false when there is an account already: nothing is touched
  */
 export async function seedDemo(database: Database, now_ms: number): Promise<boolean> {
+  // One transaction for all of it: a seed that is interrupted leaves nothing.
+  return database.outside(trx => seedWithin({
+    outside: work => work(trx),
+    inKitchen: async (kitchenId, work) => {
+      await enterKitchen(trx, kitchenId);
+      return work(trx);
+    },
+    close: async () => undefined,
+  }, now_ms));
+}
+
+async function seedWithin(database: Database, now_ms: number): Promise<boolean> {
   const wren = { id: randomUUID(), name: 'Wren Hollis' };
   const rook = { id: randomUUID(), name: 'Tamsin Rook' };
   const password_hash = await hashPassword(DEMO_SIGN_IN.password);
@@ -104,8 +116,8 @@ export async function seedDemo(database: Database, now_ms: number): Promise<bool
 
   // Yesterday: tomatoes, cooling; one jar broke in the canner.
   at(1, '10:00');
-  const tomatoes = new Cook(kitchen, ids.tomatoes, crushedTomatoes, [{ size: 'pint', count: 9 }]);
   kitchen.person = rook;
+  const tomatoes = new Cook(kitchen, ids.tomatoes, crushedTomatoes, [{ size: 'pint', count: 9 }]);
   await tomatoes.start();
   await drawFor(tomatoes, crushedTomatoes, 'plums');
   await tomatoes.stepDone('peel', 55);

@@ -56,8 +56,11 @@ function makeCluster(dir, secrets) {
   rmSync(making, { recursive: true, force: true });
   mkdirSync(making, { mode: 0o700 });
   const account = serverAccount();
-  if (account.uid !== undefined) chownSync(making, account.uid, account.gid);
-  const run = asServer('initdb', ['-D', making, '-U', 'cocotte_admin', '--encoding=UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', '--pwfile=/dev/stdin'], { input: `${secrets.admin}\n` });
+  const word = join(dir, 'admin-word');
+  writeFileSync(word, `${secrets.admin}\n`, { mode: 0o600 });
+  if (account.uid !== undefined) for (const path of [making, word]) chownSync(path, account.uid, account.gid);
+  const run = asServer('initdb', ['-D', making, '-U', 'cocotte_admin', '--encoding=UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${word}`]);
+  rmSync(word);
   if (run.status !== 0) fail(`The database could not be made: ${run.stderr.trim().split('\n').at(-1)}`);
   renameSync(making, data);
 }
