@@ -25,7 +25,7 @@ export function netContentsText(net: NetContents): string {
     return `Net Wt ${net.oz} oz${pounds} ${grams} g`;
   }
   const ml = new Decimal(net.floz).times(ML_PER_FLUID_OUNCE).floor();
-  const common: Record<number, string> = { 8: ' (½ pt)', 16: ' (1 pt)', 32: ' (1 qt)' };
+  const common: Record<number, string> = { 8: ' (1/2 pt)', 16: ' (1 pt)', 32: ' (1 qt)' };
   return `${net.floz} fl oz${common[net.floz] ?? ''} ${ml} mL`;
 }
 

@@ -62,29 +62,29 @@ export function amount_g(amount: Amount, weighing: Weighing, factor: Fraction = 
   return base * weighing.each_g;
 }
 
-const NICE: { den: number; glyph: Record<number, string> } = { den: 8, glyph: { 1: '⅛', 2: '¼', 3: '⅜', 4: '½', 5: '⅝', 6: '¾', 7: '⅞' } };
-const THIRDS: Record<number, string> = { 1: '⅓', 2: '⅔' };
-
-/** "12 ½" from 12.5: whole, then the nearest of eighths or thirds (with `eighths` false, quarters or thirds). */
+/**
+ * "12 1/2" from 12.5: whole, then the nearest of eighths or thirds (with `eighths` false, quarters or thirds). Plain
+ * figures: whoever shows it sets the fraction by the face's `frac` feature.
+ */
 export function mixedText(value: number, eighths: boolean): string {
   const whole = Math.floor(value + 1e-9);
   const rest = value - whole;
   const step = eighths ? 8 : 4;
-  const byStep = Math.round(rest * step) / step;
-  const byThird = Math.round(rest * 3) / 3;
-  const useThird = Math.abs(byThird - rest) < Math.abs(byStep - rest) - 1e-9;
-  const near = useThird ? byThird : byStep;
-  if (near === 0) return String(whole);
-  if (near === 1) return String(whole + 1);
-  const glyph = useThird ? THIRDS[Math.round(near * 3)] : NICE.glyph[Math.round(near * NICE.den)];
-  return whole === 0 ? (glyph as string) : `${whole} ${glyph}`;
+  const byStep = new Fraction(Math.round(rest * step), step);
+  const byThird = new Fraction(Math.round(rest * 3), 3);
+  const useThird = Math.abs(byThird.valueOf() - rest) < Math.abs(byStep.valueOf() - rest) - 1e-9;
+  const near = (useThird ? byThird : byStep).add(whole);
+  const units = near.floor();
+  const part = near.sub(units);
+  if (part.compare(0) === 0) return units.toFraction();
+  return units.compare(0) === 0 ? part.toFraction() : `${units.toFraction()} ${part.toFraction()}`;
 }
 
 /**
  * A volume in the measures a kitchen has: cups from a quarter cup up, tablespoons, teaspoons down to an eighth.
  *
  * @param volume_mL  exact volume
- * @returns text such as "2 ½ c" and the rounding error as a share of the volume (signed)
+ * @returns text such as "2 1/2 c" and the rounding error as a share of the volume (signed)
  */
 export function kitchenVolume(volume_mL: number): { text: string; error: number } {
   const cup = UNITS.cup.factor.valueOf();
@@ -102,8 +102,7 @@ export function kitchenVolume(volume_mL: number): { text: string; error: number 
 }
 
 function mixedValue(text: string): number {
-  const glyphs: Record<string, number> = { '⅛': 1 / 8, '¼': 1 / 4, '⅜': 3 / 8, '½': 1 / 2, '⅝': 5 / 8, '¾': 3 / 4, '⅞': 7 / 8, '⅓': 1 / 3, '⅔': 2 / 3 };
-  return text.split(' ').reduce((sum, part) => sum + (glyphs[part] ?? Number(part)), 0);
+  return text.split(' ').reduce((sum, part) => sum.add(part), new Fraction(0)).valueOf();
 }
 
 /** "7 lb 3 oz" from grams: pounds and whole ounces, ounces to a quarter below one pound. */

@@ -1,0 +1,57 @@
+import { type ComponentType, lazy } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { Door } from './kitchen/Door.tsx';
+import { CallError } from './shell/call.ts';
+import { Away } from './shell/Away.tsx';
+import { useSession } from './shell/session.tsx';
+import { Shell, Waiting } from './shell/Shell.tsx';
+
+/** A view that loads when it is opened. */
+const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, name: N) => lazy(async () => ({ default: (await load())[name] }));
+
+const TodayPage = view(() => import('./batches/TodayPage.tsx'), 'TodayPage');
+const RecipeBook = view(() => import('./recipes/RecipeBook.tsx'), 'RecipeBook');
+const RecipeSheet = view(() => import('./recipes/RecipeSheet.tsx'), 'RecipeSheet');
+const RecipeEditor = view(() => import('./recipes/RecipeEditor.tsx'), 'RecipeEditor');
+const StoresPage = view(() => import('./stores/StoresPage.tsx'), 'StoresPage');
+const CookList = view(() => import('./batches/CookList.tsx'), 'CookList');
+const CookPage = view(() => import('./batches/CookPage.tsx'), 'CookPage');
+const CheckList = view(() => import('./checks/CheckList.tsx'), 'CheckList');
+const CheckPage = view(() => import('./checks/CheckPage.tsx'), 'CheckPage');
+const LabelList = view(() => import('./labels/LabelList.tsx'), 'LabelList');
+const LabelPage = view(() => import('./labels/LabelPage.tsx'), 'LabelPage');
+const RecordList = view(() => import('./records/RecordList.tsx'), 'RecordList');
+const RecordPage = view(() => import('./records/RecordPage.tsx'), 'RecordPage');
+const KitchenPage = view(() => import('./kitchen/KitchenPage.tsx'), 'KitchenPage');
+const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
+
+/** Which view stands at which address. Outside a kitchen there is only the door. */
+export function App() {
+  const { data: session, error, refetch } = useSession();
+  if (error && !session) return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
+  if (!session) return <Waiting />;
+  if (!session.person || !session.kitchenId || window.location.pathname.startsWith('/join/')) return <Door session={session} />;
+  return (
+    <Routes>
+      <Route element={<Shell />}>
+        <Route index element={<TodayPage />} />
+        <Route path="recipes" element={<RecipeBook />} />
+        <Route path="recipes/new" element={<RecipeEditor />} />
+        <Route path="recipes/:recipeId" element={<RecipeSheet />} />
+        <Route path="recipes/:recipeId/change" element={<RecipeEditor />} />
+        <Route path="stores" element={<StoresPage />} />
+        <Route path="cook" element={<CookList />} />
+        <Route path="cook/:batchId" element={<CookPage />} />
+        <Route path="check" element={<CheckList />} />
+        <Route path="check/:batchId" element={<CheckPage />} />
+        <Route path="label" element={<LabelList />} />
+        <Route path="label/:batchId" element={<LabelPage />} />
+        <Route path="records" element={<RecordList />} />
+        <Route path="records/:batchId" element={<RecordPage />} />
+        <Route path="kitchen" element={<KitchenPage />} />
+        <Route path="kitchen/people" element={<PeoplePage />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Route>
+    </Routes>
+  );
+}
