@@ -89,8 +89,8 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   };
 }
 
-export function deviation(key: string, code: string, jars: number[] | null, what: string, next: string, canSettle: boolean): Deviation {
-  return { key, code, jars, what, next, canSettle, settled: null };
+export function deviation(key: string, code: string, jars: number[] | null, what: string, next: string, canSettle: boolean, loadId: string | null = null): Deviation {
+  return { key, code, jars, loadId, what, next, canSettle, settled: null };
 }
 
 /** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */

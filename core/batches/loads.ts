@@ -97,13 +97,13 @@ function judge(load: LoadState, measured: Elapsed | null, settlements: { key: st
   const where = load.jars.length === 0 ? '' : ` (jars ${rangesText(load.jars)})`;
   if (load.required_s === null) {
     if (load.lifted) load.phase = 'no time';
-    deviations.push(deviation(`no_time:${load.id}`, 'no_time', load.jars, `Load ${load.number}${where} holds a jar with no processing time.`, 'These jars are never released; use them up from the refrigerator.', false));
+    deviations.push(deviation(`no_time:${load.id}`, 'no_time', load.jars, `Load ${load.number}${where} holds a jar with no processing time.`, 'These jars are never released; use them up from the refrigerator.', false, load.id));
     return;
   }
   if (measured && !measured.verified) {
     const key = `time_unverified:${load.id}`;
     const settled = settlements.find(s => s.key === key && s.minutes !== null);
-    deviations.push(deviation(key, 'time_unverified', load.jars, `The time of load ${load.number}${where} is unverified: ${measured.how}.`, 'Settle it with the minutes you saw on another clock, or reprocess with new lids.', true));
+    deviations.push(deviation(key, 'time_unverified', load.jars, `The time of load ${load.number}${where} is unverified: ${measured.how}.`, 'Settle it with the minutes you saw on another clock, or reprocess with new lids.', true, load.id));
     if (!settled) {
       if (load.lifted) load.phase = 'unverified';
       return;
@@ -113,7 +113,7 @@ function judge(load: LoadState, measured: Elapsed | null, settlements: { key: st
   }
   if (load.time_s + 0.5 < load.required_s) {
     if (load.lifted) load.phase = 'short';
-    deviations.push(deviation(`short:${load.id}`, 'short', load.jars, `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`, 'Within 24 h put the jars back with new lids as a new load, or refrigerate them.', false));
+    deviations.push(deviation(`short:${load.id}`, 'short', load.jars, `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`, 'Within 24 h put the jars back with new lids as a new load, or refrigerate them.', false, load.id));
     return;
   }
   if (load.lifted) load.phase = 'processed';

@@ -51,6 +51,8 @@ export interface Deviation {
   code: string;
   /** Jars held; null for the whole batch. */
   jars: number[] | null;
+  /** The load it belongs to: jars that went into a later load are no longer held by it. */
+  loadId: string | null;
   what: string;
   next: string;
   /** A person can settle it with a reason; others need the jar corrected, reprocessed or set aside. */

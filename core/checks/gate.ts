@@ -150,7 +150,7 @@ function acidityConditions(state: BatchState): Condition[] {
 
 function deviationConditions(state: BatchState, present: JarState[]): Condition[] {
   const open = state.deviations.filter(d => d.settled === null);
-  const out = open.map(d => condition(`deviation:${d.key}`, 'A deviation to settle', false, d.what, 'A fact that breaks a rule holds its jars until it is settled.', d.next, d.jars === null || d.jars.length === 0 ? null : d.jars.filter(n => present.some(j => j.number === n))))
+  const out = open.map(d => condition(`deviation:${d.key}`, 'A deviation to settle', false, d.what, 'A fact that breaks a rule holds its jars until it is settled.', d.next, d.jars === null || d.jars.length === 0 ? null : d.jars.filter(n => present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)))))
     // A jar-bound deviation whose jars have all been set aside holds nothing any more.
     .filter(c => c.jars === null || c.jars.length > 0);
   if (out.length === 0) out.push(condition('deviations', 'No open deviation', true, state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.', '', '', null));

@@ -94,7 +94,7 @@ export function labelContent(state: BatchState, kitchen: Pick<Kitchen, 'makerNam
     rule('Lot code', label.lotCode, 'Needed to trace and recall', ''),
     rule('Made on and best by', `${label.madeOn}, ${label.bestBy}`, 'Common practice', ''),
     {
-      what: "The jurisdiction's statement", met: statementSettled,
+      what: "Jurisdiction's statement", met: statementSettled,
       shown: label.statement || (statementSettled ? `None is asked for, confirmed on ${kitchen.jurisdiction.confirmedOn}` : ''),
       rule: kitchen.jurisdiction.source || 'Set by your state or county', next: 'Ask your authority, then enter the sentence, or confirm that none is asked for, in the kitchen settings.',
     },

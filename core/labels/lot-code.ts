@@ -2,6 +2,9 @@ import { type Day, yearAndDay } from '../measure/index.ts';
 
 const ALPHABET = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ*';
 
+/** Check characters no code of ours ends in. */
+const PASSED_OVER = '*IO';
+
 /**
  * Check character of ISO/IEC 7064, MOD 37-2: catches every single substitution and every swap of neighbours.
  * Computed over letters and digits; anything else is skipped.
@@ -20,7 +23,8 @@ export function checkCharacter(text: string): string {
 
 /**
  * A lot code: recipe code, year and day of the year, the batch's number that day and the check character,
- * `DWB-26328-2K`. A number whose check character would be `*` is passed over, so that codes are letters and digits.
+ * `DWB-26328-2K`. A number whose check character would be `*`, `I` or `O`
+ * is passed over, so that a code holds letters and digits only and none that looks like another.
  *
  * @param recipeCode  three capital letters
  * @param day  the day of the batch
@@ -34,7 +38,7 @@ export function lotCode(recipeCode: string, day: Day, number: number): string {
   for (let n = 1; ; n++) {
     const body = `${recipeCode}-${yearAndDay(day)}-${n}`;
     const check = checkCharacter(body);
-    if (check !== '*' && ++passed === number) return body + check;
+    if (!PASSED_OVER.includes(check) && ++passed === number) return body + check;
   }
 }
 

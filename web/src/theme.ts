@@ -53,12 +53,15 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { fontFeatureSettings: "'tnum' 1", minHeight: '100dvh' },
-        '.frac': { fontFeatureSettings: "'frac' 1" },
+        '.frac': { whiteSpace: 'nowrap' },
+        '.frac sup, .frac sub': { fontSize: '0.66em', lineHeight: 0, position: 'relative', verticalAlign: 'baseline' },
+        '.frac sup': { top: '-0.42em' },
+        '.frac sub': { bottom: '-0.08em' },
         '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { animation: 'none !important', transition: 'none !important' } },
         '@media print': { '.no-print': { display: 'none !important' } },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: ({ theme: t }) => ({ '&.Mui-focusVisible': { outline: `3px solid ${(t.vars ?? t).palette.live.fill}`, outlineOffset: 2 } }) } },
+    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: ({ theme: t }) => ({ fontFamily: 'inherit', '&.Mui-focusVisible': { outline: `3px solid ${(t.vars ?? t).palette.live.fill}`, outlineOffset: 2 } }) } },
     MuiButton: {
       defaultProps: { disableElevation: true },
       styleOverrides: {

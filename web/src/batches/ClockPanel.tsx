@@ -31,20 +31,20 @@ export function ClockPanel({ batch, load, when, mayCook }: { batch: OpenBatch; l
   const big = { minHeight: 76, fontSize: '1.2rem' } as const;
   return (
     <Sheet tone="live" sx={{ mb: 2 }}>
-      <Box component="section" aria-label={`Load ${load.number}`} sx={{ display: 'flex', gap: 3, alignItems: 'center', flexWrap: { xs: 'wrap', sm: 'nowrap' } }}>
-        <Box sx={{ width: { xs: 130, sm: 230 }, flex: 'none' }}><CannerGlyph jars={load.jars} share={boiling && required_s ? elapsed_s / required_s : null} /></Box>
+      <Box component="section" aria-label={`Load ${load.number}`} sx={{ display: 'flex', gap: { xs: 1.5, sm: 3 }, alignItems: 'center' }}>
+        <Box sx={{ width: { xs: 84, sm: 230 }, flex: 'none' }}><CannerGlyph jars={load.jars} share={boiling && required_s ? elapsed_s / required_s : null} /></Box>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ fontSize: '1.1rem', color: 'text.secondary' }}>Load {load.number} · {jarCountText(load.jars.length, size)}{boiling && since_ms !== null && <> · full boil since {clockText(since_ms, kitchen, true)}</>}</Box>
           {boiling && required_s !== null && (
             <>
-              <Box role="timer" aria-label={`Load ${load.number}`} sx={{ fontSize: { xs: '4.5rem', sm: '6.6rem' }, fontWeight: 720, lineHeight: 1.03, letterSpacing: '-0.03em', color: left_s <= 0 ? 'live.main' : 'text.primary' }}>{left_s > 0 ? countdownText(left_s) : `+${countdownText(-left_s)}`}</Box>
+              <Box role="timer" aria-label={`Load ${load.number}`} sx={{ fontSize: { xs: 'min(4.2rem, 17vw)', sm: '6.6rem' }, fontWeight: 720, lineHeight: 1.03, letterSpacing: '-0.03em', color: left_s <= 0 ? 'live.main' : 'text.primary' }}>{left_s > 0 ? countdownText(left_s) : `+${countdownText(-left_s)}`}</Box>
               <Box sx={{ fontSize: '1.2rem' }}>{left_s > 0 ? <>of <strong>{minutes} minutes</strong> at {altitudeText(batch.state.started?.kitchen.altitude_m ?? 0, kitchen)}, unbroken</> : <strong>Time. Heat off, lid off.</strong>}</Box>
               <Soft>Just hold the boil. Water {waterCover_in(minutes ?? 0)} inch{minutes && minutes > 30 ? 'es' : ''} over the lids.</Soft>
             </>
           )}
           {resting && (
             <>
-              <Box role="timer" aria-label={`Load ${load.number} rests`} sx={{ fontSize: { xs: '3.4rem', sm: '4.6rem' }, fontWeight: 720, lineHeight: 1.05 }}>{rest_s > 0 ? countdownText(rest_s) : 'Lift'}</Box>
+              <Box role="timer" aria-label={`Load ${load.number} rests`} sx={{ fontSize: { xs: 'min(3.4rem, 15vw)', sm: '4.6rem' }, fontWeight: 720, lineHeight: 1.05 }}>{rest_s > 0 ? countdownText(rest_s) : 'Lift'}</Box>
               <Box sx={{ fontSize: '1.15rem' }}>{load.time_s === null ? '' : `${durationText(load.time_s)} at the boil.`} Heat off: the jars stand {REST_MINUTES} minutes, then come out.</Box>
             </>
           )}
@@ -57,9 +57,9 @@ export function ClockPanel({ batch, load, when, mayCook }: { batch: OpenBatch; l
         </Box>
       </Box>
       {mayCook && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 1.75, mt: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: boiling ? '1fr 1fr 1fr' : '1fr 1fr' }, gap: 1.75, mt: 2 }}>
           {!boiling && !resting && <Button variant="contained" sx={big} onClick={() => enter('load.boiling')}>{minutes === null ? 'It boils' : `Start the ${minutes} minutes`}</Button>}
-          {boiling && <Button variant="contained" sx={big} onClick={heatOff}>Heat off</Button>}
+          {boiling && <Button variant={left_s > 0 && !when.typed ? 'outlined' : 'contained'} sx={big} onClick={heatOff}>Heat off</Button>}
           {boiling && <Button variant="outlined" color="error" sx={{ ...big, color: 'ox.main', borderColor: 'ox.main' }} onClick={() => enter('load.boil_lost')}>The boil was lost</Button>}
           {resting && <Button variant="contained" sx={big} onClick={() => enter('load.lifted')}>Jars lifted</Button>}
           <Button variant="outlined" sx={big} onClick={() => setBroken(true)}>A jar broke or leaks</Button>

@@ -32,7 +32,7 @@ function needsOf(batch: OpenBatch): Need[] {
     };
   });
   const total = started.jars.reduce((n, j) => n + j.count, 0);
-  const jars = started.jars.map((j): Need => ({ key: `jar ${j.size}`, title: `${jarSize(j.size).name} jars`, line: null, search: `${jarSize(j.size).name}`, fits: row => row.item.kind === 'jar' && row.item.jarSize === j.size, wanted: () => String(j.count) }));
+  const jars = started.jars.map((j): Need => ({ key: `jar ${j.size}`, title: `Jars, ${jarSize(j.size).name}`, line: null, search: `${jarSize(j.size).name}`, fits: row => row.item.kind === 'jar' && row.item.jarSize === j.size, wanted: () => String(j.count) }));
   return [...lines, ...jars, { key: 'lids', title: 'Lids', line: null, search: 'lid', fits: row => row.item.kind === 'lid', wanted: () => String(total) }];
 }
 
@@ -98,16 +98,16 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                 <TableRow key={r.need.key}>
                   <TableCell sx={{ fontWeight: 600, pt: '16px !important' }}>{r.need.title}{r.done.length > 0 && <Box><Soft sx={{ fontWeight: 400 }}>drawn: {r.done.map(d => `${d.quantity}${d.unit === 'each' ? '' : ` ${d.unit}`} from ${d.lotLabel}`).join(', ')}</Soft></Box>}</TableCell>
                   <TableCell>
-                    <TextField select label={`Lot of ${r.need.title}`} value={r.lotId} onChange={e => { setChosen(c => ({ ...c, [r.need.key]: e.target.value })); setTyped(({ [r.need.key]: _gone, ...t }) => t); }}>
+                    <TextField select slotProps={{ select: { SelectDisplayProps: { 'aria-label': `Lot of ${r.need.title}` } } }} value={r.lotId} onChange={e => { setChosen(c => ({ ...c, [r.need.key]: e.target.value })); setTyped(({ [r.need.key]: _gone, ...t }) => t); }}>
                       <MenuItem value="">none</MenuItem>
                       {r.options.map(o => <MenuItem key={o.lot.id} value={o.lot.id}>{o.item.name}, lot {o.lot.label}{o.lot.strength_pct === null ? '' : `, ${o.lot.strength_pct} %`} ({o.lot.onHand} {o.item.unit === 'each' ? 'left' : `${o.item.unit} left`})</MenuItem>)}
                     </TextField>
                   </TableCell>
                   <TableCell>
                     <TextField
-                      label={`Quantity of ${r.need.title}`} value={r.text} disabled={!r.row} inputMode="decimal" error={faults[r.need.key] !== undefined} helperText={faults[r.need.key] && faultText(faults[r.need.key] as Fault)}
+                      value={r.text} disabled={!r.row} error={faults[r.need.key] !== undefined} helperText={faults[r.need.key] && faultText(faults[r.need.key] as Fault)}
                       onChange={e => { setTyped(t => ({ ...t, [r.need.key]: e.target.value })); setFaults(({ [r.need.key]: _gone, ...f }) => f); }}
-                      slotProps={{ input: { endAdornment: <Soft>{r.row && r.row.item.unit !== 'each' ? r.row.item.unit : ''}</Soft> } }}
+                      slotProps={{ htmlInput: { 'aria-label': `Quantity of ${r.need.title}`, inputMode: 'decimal' }, input: { endAdornment: <Soft>{r.row && r.row.item.unit !== 'each' ? r.row.item.unit : ''}</Soft> } }}
                     />
                   </TableCell>
                 </TableRow>

@@ -71,7 +71,7 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         <Box aria-live="polite" sx={{ fontSize: '3rem', fontWeight: 700, minWidth: 90, textAlign: 'center', lineHeight: 1 }}>{count}</Box>
         <Button variant="outlined" aria-label="One jar more" onClick={() => step(1)} sx={{ minWidth: 64, minHeight: 64, fontSize: '1.6rem', borderRadius: '50%' }}>+</Button>
       </Box>
-      <Button fullWidth variant="contained" sx={{ minHeight: 68, fontSize: '1.15rem' }} onClick={() => void fill()}>{jarCountText(count, size)} filled</Button>
+      <Button fullWidth variant={left > 0 ? 'contained' : 'outlined'} sx={{ minHeight: 68, fontSize: '1.15rem' }} onClick={() => void fill()}>{jarCountText(count, size)} {left > 0 ? 'filled' : 'more filled'}</Button>
       <Caution>Hot food in hot jars, a cloth under them. A part-filled jar goes to the refrigerator, never to the shelf.</Caution>
     </Sheet>
   );

@@ -37,7 +37,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr' }, gap: 1.75, mt: 2 }}>
               <Button variant="contained" sx={{ minHeight: 72, fontSize: '1.2rem' }} onClick={() => void batch.enter([['step.done', { stepId: now.id }]], when)}>Done</Button>
               {batch.state.steps[now.id]?.started ? (
-                <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}{now.window && <>: from {durationText(now.window.from_min * 60)} to {durationText(now.window.to_min * 60)}</>}</Box>
+                <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}{now.window && <>: from {now.window.from_min / 60} to {now.window.to_min / 60} hours</>}</Box>
               ) : <Button variant="outlined" sx={{ minHeight: 72 }} onClick={() => void batch.enter([['step.started', { stepId: now.id }]], when)}>{now.window ? 'Start the wait' : 'Begin'}</Button>}
             </Box>
           </Sheet>

@@ -1,13 +1,14 @@
 import type { BatchRow } from '@cocotte/contract';
 import type { Due } from '@cocotte/core/checks';
-import { clockText, countdownText, instantText } from '@cocotte/core/measure';
-import { Box, Button, Typography } from '@mui/material';
+import { clockText, countdownText, dayText, instantText } from '@cocotte/core/measure';
+import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
 import { Nothing, Sheet, Soft, Tag, ViewHead } from '../shell/parts.tsx';
 import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
 import { FormCounts } from './BatchTable.tsx';
+import { useBatches } from './api.ts';
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
 const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> = {
@@ -50,9 +51,28 @@ export function TodayPage() {
           ))}
           {data && running.length === 0 && <Nothing>The stove is off.</Nothing>}
         </Sheet>
+        <ShelfSheet />
       </Box>
       {data?.more && <Typography sx={{ mt: 2 }}>Only the newest 200 open batches are shown here; the rest are under Records.</Typography>}
     </>
+  );
+}
+
+/** Released jars, newest batch first. */
+function ShelfSheet() {
+  const { kitchen } = useHere();
+  const { data } = useBatches('released');
+  const rows = data?.pages[0]?.batches.slice(0, 6) ?? [];
+  return (
+    <Sheet title="On the shelf" sx={{ gridColumn: '1 / -1' }} aside={rows.length > 0 ? 'released, newest first' : ''}>
+      {rows.map(b => (
+        <Box key={b.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, py: 1.25, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 }, flexWrap: 'wrap' }}>
+          <Box sx={{ flex: '1 1 240px' }}><MuiLink component={Link} to={`/records/${b.id}`} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{b.summary.name}</MuiLink><br /><Soft>{b.summary.lotCode} · made {dayText(b.summary.madeOn, kitchen)}</Soft></Box>
+          <FormCounts forms={b.summary.forms} />
+        </Box>
+      ))}
+      {data && rows.length === 0 && <Nothing>No jar is released yet.</Nothing>}
+    </Sheet>
   );
 }
 

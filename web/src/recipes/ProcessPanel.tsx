@@ -24,7 +24,7 @@ export function ProcessPanel({ recipe, kitchen, sizes }: { recipe: Recipe; kitch
         return (
           <Box key={size} sx={{ mb: 1.5 }}>
             <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
-              <Box sx={{ fontSize: '3rem', fontWeight: 700, lineHeight: 1 }}>{time.minutes}<Box component="span" sx={{ fontSize: '1.2rem', fontWeight: 500 }}> min</Box></Box>
+              <Box sx={{ fontSize: '3rem', fontWeight: 700, lineHeight: 1, whiteSpace: 'nowrap' }}>{time.minutes}<Box component="span" sx={{ fontSize: '1.2rem', fontWeight: 500 }}> min</Box></Box>
               <Soft>{jarSize(size).name}, {time.pack} pack, {time.jars} jars<br />{time.seaLevel_min} at sea level{added > 0 ? `, +${added} at ${altitudeText(kitchen.altitude_m, kitchen)}` : ''}</Soft>
             </Box>
             {time.borrowedFrom && <Typography sx={{ mt: 0.5 }}>The time of the next size up, {jarSize(time.borrowedFrom).plural}.</Typography>}

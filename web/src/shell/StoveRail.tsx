@@ -41,17 +41,17 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
     ? `from ${clockText(tile.until_ms, kitchen)}, by ${clockText(tile.latest_ms ?? tile.until_ms, kitchen)}`
     : over ? (tile.kind === 'load' ? 'time is up: heat off' : 'lift the jars') : `${tile.kind === 'load' ? 'heat off' : 'lift'} at ${clockText(tile.until_ms, kitchen)}`;
   return (
-    <Box component="li" sx={{ flex: '1 0 220px' }}>
+    <Box component="li" sx={{ flex: '1 0 250px', minWidth: 0, display: 'flex' }}>
       <Box
         component={Link} to={`/cook/${tile.batchId}`}
-        sx={{ display: 'flex', alignItems: 'center', gap: 1.75, minHeight: 68, px: 2.5, py: 1, color: 'text.primary', textDecoration: 'none', bgcolor: tile.kind === 'load' ? 'live.tint' : 'background.paper', boxShadow: tile.kind === 'load' ? t => `inset 0 4px 0 ${t.vars?.palette.live.fill}` : 'none', '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill', outlineOffset: -3 } }}
+        sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1.75, minHeight: 68, px: 2.5, py: 1, color: 'text.primary', textDecoration: 'none', bgcolor: tile.kind === 'load' ? 'live.tint' : 'background.paper', boxShadow: tile.kind === 'load' ? t => `inset 0 4px 0 ${t.vars?.palette.live.fill}` : 'none', '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill', outlineOffset: -3 } }}
       >
         <Box component="span" role="timer" aria-label={`${tile.title}, ${tile.detail}`} sx={{ fontSize: '1.7rem', fontWeight: 700, letterSpacing: '-0.01em', whiteSpace: 'nowrap', color: over ? 'live.main' : 'text.primary' }}>
           {over ? (tile.kind === 'wait' ? 'ready' : `+${countdownText(-left_s)}`) : countdownText(left_s)}
         </Box>
         <Box sx={{ minWidth: 0, lineHeight: 1.25 }}>
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', maxWidth: 300 }}>{tile.title}</Box>
-          <Box sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>{tile.detail} · {words}</Box>
+          <Box sx={{ color: 'text.secondary', fontSize: '0.92rem', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{tile.detail} · {words}</Box>
         </Box>
       </Box>
     </Box>

@@ -14,7 +14,7 @@ const WORDS: Record<JarForm, string> = {
 export function JarGlyph({ form, size = 'pint', scale = 1, label }: { form: JarForm; size?: JarSizeId; scale?: number; label?: string }) {
   const w = WIDTH[size];
   const h = HEIGHT[size];
-  const lid = form !== 'empty' && form !== 'filled';
+  const lid = form !== 'empty';
   const full = form !== 'empty' && form !== 'set aside';
   const fill = form === 'failed' || form === 'held' ? 'var(--mui-palette-ox-tint)' : form === 'released' ? 'var(--mui-palette-leaf-main)' : 'var(--mui-palette-fruit-main)';
   const ink = form === 'set aside' ? 'var(--mui-palette-rule-strong)' : 'var(--mui-palette-text-secondary)';
@@ -39,7 +39,7 @@ export interface ShelfJar { number: number; size: JarSizeId; form: JarForm }
 /** A batch's jars as a shelf one can count. With `onPress`, each is a button that marks or unmarks itself. */
 export function JarShelf({ jars, marked, onPress, markWord = 'marked' }: { jars: ShelfJar[]; marked?: ReadonlySet<number>; onPress?: (n: number) => void; markWord?: string }) {
   return (
-    <Box component="ul" aria-label="Jars" sx={{ listStyle: 'none', p: 0, m: 0, display: 'flex', flexWrap: 'wrap', alignItems: 'flex-end', columnGap: 0.75, rowGap: 1.5 }}>
+    <Box component="ul" aria-label="Jars" sx={{ listStyle: 'none', p: 0, m: 0, display: 'flex', flexWrap: 'wrap', alignItems: 'flex-end', rowGap: 1.5 }}>
       {jars.map(j => {
         const isMarked = marked?.has(j.number) ?? false;
         const words = `Jar ${j.number}, ${jarSize(j.size).name}, ${WORDS[j.form]}`;
@@ -49,7 +49,7 @@ export function JarShelf({ jars, marked, onPress, markWord = 'marked' }: { jars:
             <Box component="span" aria-hidden="true" sx={{ fontSize: '0.85rem', color: isMarked ? 'ox.main' : 'text.secondary', fontWeight: isMarked ? 700 : 500 }}>{j.number}</Box>
           </>
         );
-        const stack = { display: 'flex', flexDirection: 'column', alignItems: 'center', justifyContent: 'flex-end', borderBottom: '3px solid', borderColor: 'rule.strong', minWidth: 46, px: 0.25 } as const;
+        const stack = { display: 'flex', flexDirection: 'column', alignItems: 'center', justifyContent: 'flex-end', borderBottom: '3px solid', borderColor: 'rule.strong', minWidth: 46, px: 0.6 } as const;
         return (
           <Box component="li" key={j.number}>
             {onPress ? (

@@ -49,10 +49,16 @@ export function Fractions({ text }: { text: string }) {
     <>
       {text.split(/(\d+\/\d+)/).map((part, i) => (
         // oxlint-disable-next-line react/no-array-index-key -- parts of one text have no other name
-        <Fragment key={i}>{i % 2 === 1 ? <span className="frac">{part}</span> : part}</Fragment>
+        <Fragment key={i}>{i % 2 === 1 ? <Fraction text={part} /> : part}</Fragment>
       ))}
     </>
   );
+}
+
+/** Raised over lowered: the text face has the `frac` glyphs of a few fractions only. */
+function Fraction({ text }: { text: string }) {
+  const [top, bottom] = text.split('/');
+  return <span className="frac"><sup>{top}</sup>/<sub>{bottom}</sub></span>;
 }
 
 /** A sign with words: state is never colour alone. */

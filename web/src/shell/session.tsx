@@ -34,7 +34,7 @@ export const useKitchen = (enabled: boolean) => useQuery({ queryKey: ['kitchen']
 export function useTakeSession(): (session: SessionView) => void {
   const client = useQueryClient();
   return session => {
-    client.clear();
+    client.removeQueries({ predicate: query => query.queryKey[0] !== 'session' });
     client.setQueryData(['session'], session);
   };
 }
