@@ -37,7 +37,7 @@ describe('the gate', () => {
 
   it('releases nothing for sale without an authority', () => {
     const own = { ...crushedTomatoes, authority: { grade: 'own' as const, entryId: null } };
-    const times = (new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }]).events[0] as { body: { times: never[] } }).body.times;
+    const times = fold(tomatoes().events).started?.times ?? [];
     const batch = new PaperBatch(own, [{ size: 'pint', count: 4 }], { times, route: routeToSale(own) }).cookWell().readPh(3.9);
     expect(open(batch)).toEqual(['authority']);
     expect(releasable(batch)).toEqual([]);
