@@ -30,7 +30,7 @@ export class Line {
       line.lots[key] = randomUUID();
       await client.ok(receiveLot, { body: { id: line.lots[key] as string, itemId: id, label: `L-${key}`, supplier: 'S', receivedOn: '2026-11-01', bestBy: null, unitCost: '0.01', strength_pct, quantity } });
     };
-    for (const l of recipe.lines.filter(x => x.role !== 'water')) await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '50000', l.minStrength_pct);
+    for (const l of recipe.lines.filter(x => x.role !== 'water')) await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '500000', l.minStrength_pct);
     await item('jars', { kind: 'jar', unit: 'each', unit_g: null, jarSize: size }, '200');
     await item('lids', { kind: 'lid', unit: 'each', unit_g: null }, '200');
     const { id: _id, ...settings } = await client.ok(readKitchen);
@@ -63,7 +63,7 @@ export class Line {
 
   drawLines(): DrawLine[] {
     return [
-      ...this.recipe.lines.filter(l => l.role !== 'water').map(l => ({ lotId: this.lots[l.id] as string, lineId: l.id, quantity: '500' })),
+      ...this.recipe.lines.filter(l => l.role !== 'water').map((l, i) => ({ lotId: this.lots[l.id] as string, lineId: l.id, quantity: i === 0 ? '6000' : '500' })),
       { lotId: this.lots.jars as string, lineId: null, quantity: String(this.count) }, { lotId: this.lots.lids as string, lineId: null, quantity: String(this.count) },
     ];
   }

@@ -178,7 +178,7 @@ describe('drawing', () => {
     const body = { lots: line.drawLines().slice(0, 1), stamp: line.stamp() };
     await owner.ok(drawLots, { params: batchOf(line), body });
     await owner.ok(drawLots, { params: batchOf(line), body });
-    expect(new Decimal(before ?? 0).minus(await onHand(line.lots.tomatoes ?? '') ?? 0).toFixed()).toBe('500');
+    expect(new Decimal(before ?? 0).minus(await onHand(line.lots.tomatoes ?? '') ?? 0).toFixed()).toBe('6000');
   });
 });
 

@@ -35,17 +35,18 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
   const { person, kitchen } = useHere();
   const client = useQueryClient();
   const { data: view, error } = useQuery({ queryKey: ['batch', batchId], queryFn: () => call(readBatch, { params: { batchId } }), refetchInterval: 5000 });
-  const { waiting } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const [busy, setBusy] = useState(false);
   const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
   const folded = useMemo(() => {
     if (!view) return null;
     const known = new Set(view.events.map(e => e.id));
-    const fresh = pending.filter(w => !known.has(w.entry.id)).map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId }) as BatchEvent);
+    const own = [...sent.filter(w => w.batchId === batchId), ...pending];
+    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()].filter(w => !known.has(w.entry.id)).map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId }) as BatchEvent);
     const events: BatchEvent[] = [...view.events, ...fresh];
     const state = fold(events);
     return { events, state, standing: standing(state) };
-  }, [view, pending, kitchen.id, batchId]);
+  }, [view, pending, sent, kitchen.id, batchId]);
   const lastSeq = view?.lastSeq ?? 0;
   const enter = useCallback<OpenBatch['enter']>(async (facts, when) => {
     const at = when ? when.read() : { ok: true as const, typedAt_ms: null };

@@ -22,6 +22,8 @@ interface Schema extends DBSchema {
 
 export interface OutboxView {
   waiting: readonly Waiting[];
+  /** Delivered in this tab a moment ago: shown until the batch that is read back holds them. */
+  sent: readonly Waiting[];
   /** The last try found nobody. */
   away: boolean;
 }
@@ -30,11 +32,12 @@ const NEWS = 'cocotte-outbox';
 const LOCK = 'cocotte-outbox-delivery';
 const PAUSE_MS = { first: 800, longest: 5000 };
 const AT_ONCE = 100;
+const SENT_KEPT = 300;
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 const database = () => (opened ??= openDB<Schema>('cocotte', 1, { upgrade: db => void db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true }) }));
 
-let view: OutboxView = { waiting: [], away: false };
+let view: OutboxView = { waiting: [], sent: [], away: false };
 const listeners = new Set<() => void>();
 const news = 'BroadcastChannel' in globalThis ? new BroadcastChannel(NEWS) : null;
 let who: { personId: string; kitchenId: string } | null = null;
@@ -114,7 +117,7 @@ async function run(): Promise<void> {
     const group = mine().filter(w => w.batchId === first.batchId).slice(0, AT_ONCE);
     try {
       await call(appendFacts, { params: { batchId: first.batchId }, body: { events: group.map(w => w.entry) } });
-      await drop(group.map(w => w.key));
+      await drop(group);
       show({ away: false });
       delivered(first.batchId);
       pause_ms = PAUSE_MS.first;
@@ -136,7 +139,7 @@ async function run(): Promise<void> {
 async function deliverAlone(one: Waiting): Promise<void> {
   try {
     await call(appendFacts, { params: { batchId: one.batchId }, body: { events: [one.entry] } });
-    await drop([one.key]);
+    await drop([one]);
   } catch (error) {
     if (!(error instanceof CallError) || error.away) return;
     await (await database()).put('entries', { ...one, refused: error.faults });
@@ -145,9 +148,10 @@ async function deliverAlone(one: Waiting): Promise<void> {
   }
 }
 
-async function drop(keys: number[]): Promise<void> {
+async function drop(entries: Waiting[]): Promise<void> {
+  show({ sent: [...view.sent, ...entries].slice(-SENT_KEPT) });
   const tx = (await database()).transaction('entries', 'readwrite');
-  for (const key of keys) void tx.store.delete(key);
+  for (const { key } of entries) void tx.store.delete(key);
   await tx.done;
   await reload();
   news?.postMessage('');

@@ -4,10 +4,15 @@ import { useSyncExternalStore } from 'react';
 let offset_ms: number | null = null;
 let measured_at: number | null = null;
 
+const listeners = new Set<() => void>();
+let ticking: number | undefined;
+let shown_ms = Date.now();
+
 /** Learns the offset from a reply: the server's clock against the middle of the call. */
 export function learnOffset(server_ms: number, sent_ms: number, received_ms: number): void {
   offset_ms = Math.round(server_ms - (sent_ms + received_ms) / 2);
   measured_at = performance.now();
+  tick();
 }
 
 /** Server minus device, and the age of that measurement. */
@@ -20,16 +25,18 @@ export function kitchenNow(): number {
   return Date.now() + (offset_ms ?? 0);
 }
 
-const listeners = new Set<() => void>();
-let ticking: number | undefined;
-let shown_ms = kitchenNow();
+function tick(): void {
+  const now = kitchenNow();
+  // A new measurement of the offset moves it by milliseconds: not worth telling.
+  if (Math.abs(now - shown_ms) < 200) return;
+  shown_ms = now;
+  for (const listener of listeners) listener();
+}
 
 function subscribe(listener: () => void): () => void {
   listeners.add(listener);
-  ticking ??= window.setInterval(() => {
-    shown_ms = kitchenNow();
-    for (const l of listeners) l();
-  }, 500);
+  tick();
+  ticking ??= window.setInterval(tick, 500);
   return () => {
     listeners.delete(listener);
     if (listeners.size === 0) {

@@ -18,11 +18,10 @@ export interface RailTile extends Running { batchId: string }
 export function useRail(): RailTile[] {
   const { data } = useToday();
   const client = useQueryClient();
-  const { waiting } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const tiles = (data?.batches ?? []).flatMap((row: BatchRow): RailTile[] => {
-    const pending = waiting.filter(w => w.batchId === row.id && !w.refused);
-    const held = pending.length > 0 ? client.getQueryData<{ events: SequencedEvent[] }>(['batch', row.id]) : undefined;
-    const running = held ? summarise(fold([...held.events, ...pending.map(w => ({ ...w.entry, kitchenId: w.kitchenId, batchId: w.batchId }))])).running : row.summary.running;
+    const held = [...sent, ...waiting].some(w => w.batchId === row.id) ? client.getQueryData<{ events: SequencedEvent[] }>(['batch', row.id]) : undefined;
+    const running = held ? summarise(fold([...held.events, ...[...sent, ...waiting.filter(w => !w.refused)].filter(w => w.batchId === row.id).map(w => ({ ...w.entry, kitchenId: w.kitchenId, batchId: w.batchId }))])).running : row.summary.running;
     return running.map(r => ({ ...r, batchId: row.id }));
   });
   return tiles.sort((a, b) => a.until_ms - b.until_ms);

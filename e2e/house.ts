@@ -1,0 +1,132 @@
+import { type ChildProcess, fork } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Page, expect } from '@playwright/test';
+import pg from 'pg';
+
+const ROOT = join(import.meta.dirname, '..');
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+/** The built server on a database of its own, with a test clock that survives a restart. */
+export class House {
+  private child: ChildProcess | null = null;
+  private offset_ms = 0;
+  private constructor(readonly url: string, private readonly databaseUrl: string, private readonly port: number, private readonly dir: string) {}
+
+  static async open(kind: 'demo' | 'empty'): Promise<House> {
+    const { base, appUrl, adminUrl } = JSON.parse(process.env.COCOTTE_E2E ?? '{}') as { base: string; appUrl: string; adminUrl: string };
+    const name = `${base}_${kind}_${randomUUID().slice(0, 8)}`;
+    const at = (url: string, database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href;
+    const admin = new pg.Client({ connectionString: at(adminUrl, 'postgres') });
+    await admin.connect();
+    await admin.query(`create database ${name} template ${base}_${kind} owner cocotte_owner`);
+    await admin.end();
+    return House.on(at(appUrl, name));
+  }
+
+  /** On a database that is there. */
+  static async on(databaseUrl: string): Promise<House> {
+    const port = await freePort();
+    const house = new House(`http://127.0.0.1:${port}`, databaseUrl, port, mkdtempSync(join(tmpdir(), 'cocotte-house-')));
+    house.writeClock();
+    await house.start();
+    return house;
+  }
+
+  private writeClock(): void {
+    writeFileSync(join(this.dir, 'clock'), String(this.offset_ms));
+  }
+
+  /** Moves the kitchen's clock on. */
+  move(minutes: number): void {
+    this.offset_ms += minutes * 60_000;
+    this.writeClock();
+  }
+
+  async start(): Promise<void> {
+    this.child = fork(join(ROOT, 'dist/server/main.mjs'), [], {
+      env: { ...process.env, DATABASE_URL: this.databaseUrl, PORT: String(this.port), COCOTTE_PRIVATE_CLUSTER: 'yes', COCOTTE_TEST_CLOCK_FILE: join(this.dir, 'clock'), COCOTTE_WEB_DIST: join(ROOT, 'dist/web') },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    });
+    await new Promise<void>((resolve, reject) => {
+      this.child?.once('message', () => resolve());
+      this.child?.once('exit', code => reject(new Error(`the server ended with ${code}`)));
+    });
+  }
+
+  async stop(): Promise<void> {
+    const { child } = this;
+    this.child = null;
+    if (!child || child.exitCode !== null) return;
+    const ended = new Promise(resolve => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    await ended;
+  }
+
+  async close(): Promise<void> {
+    await this.stop();
+    rmSync(this.dir, { recursive: true, force: true });
+  }
+}
+
+/** Notes every violation of the content security policy and every error a page reports. */
+export function watch(page: Page): { faults: string[] } {
+  const seen = { faults: [] as string[] };
+  page.on('pageerror', e => seen.faults.push(`error: ${e.message}`));
+  page.on('console', m => {
+    if (/content security policy|refused to/i.test(m.text())) seen.faults.push(`policy: ${m.text()}`);
+    else if (m.type() === 'error' && !/Failed to load resource|net::ERR/.test(m.text())) seen.faults.push(`console: ${m.text()}`);
+  });
+  return seen;
+}
+
+export async function enterDemo(page: Page, house: House): Promise<void> {
+  await page.goto(house.url);
+  await page.getByRole('button', { name: 'Enter the demo kitchen' }).click();
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+}
+
+/** Starts a batch of a recipe and draws what is proposed. */
+export async function startAndDraw(page: Page, house: House, recipe: string, purpose = 'For sale'): Promise<string> {
+  await page.goto(`${house.url}/recipes`);
+  await page.getByRole('link', { name: recipe, exact: true }).click();
+  await page.getByRole('button', { name: 'Start a batch' }).click();
+  await page.getByRole('radio', { name: purpose }).check();
+  await page.getByRole('button', { name: 'Start the batch' }).click();
+  await page.getByRole('button', { name: 'Draw these lots' }).click();
+  await expect(page.getByText('Nothing is drawn yet.')).toHaveCount(0);
+  return page.url();
+}
+
+/** Fills, doses, loads and brings to the boil: all planned jars in one load. */
+export async function fillAndBoil(page: Page, jars: string, doses: number, minutes: number): Promise<void> {
+  await page.getByRole('tab', { name: 'Jars and loads' }).click();
+  await page.getByRole('button', { name: `${jars} filled` }).click();
+  const count = Number.parseInt(jars, 10);
+  for (let i = 0; i < doses; i++) await page.getByRole('button', { name: `Given to ${count} jars` }).first().click();
+  await page.getByRole('button', { name: `${count} jars in, load 1` }).click();
+  await page.getByRole('button', { name: `Start the ${minutes} minutes` }).click();
+  await expect(page.getByRole('main').getByRole('timer')).toContainText(/^\d\d:\d\d$/);
+}
+
+/** After the clock was moved: a new page session learns it, turns the heat off and lifts. */
+export async function heatOffAndLift(page: Page): Promise<void> {
+  await page.reload();
+  await page.getByRole('button', { name: 'Heat off' }).click();
+  await page.getByRole('button', { name: 'Jars lifted' }).click();
+  await expect(page.getByRole('button', { name: 'Jars lifted' })).toHaveCount(0);
+  await page.waitForTimeout(300);
+}

@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium, headless, driven as a person would: by roles and labels. */
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  timeout: 120_000,
+  expect: { timeout: 12_000 },
+  workers: 2,
+  fullyParallel: false,
+  reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
+  globalSetup: './setup.ts',
+  use: {
+    viewport: { width: 1280, height: 800 }, actionTimeout: 12_000, screenshot: 'only-on-failure', colorScheme: 'light',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+  },
+});
