@@ -115,9 +115,10 @@ function ensureRoles(cluster, secrets) {
 /**
  * Starts the cluster, or adopts it when it runs already.
  *
+ * @param {number} [wantedPort]  the port to start on; a free one unless named
  * @returns {Promise<{adminUrl: string, ownerUrl: string, appUrl: string, stop: () => void, stopIfUnused: () => void}>}
  */
-export async function openCluster() {
+export async function openCluster(wantedPort) {
   if (!postgresBin()) fail('PostgreSQL is missing; install the Debian package postgresql.');
   const dir = home();
   const secrets = secretsOf(dir);
@@ -126,7 +127,7 @@ export async function openCluster() {
   let at = running(data);
   let last = '';
   for (let attempt = 0; !at && attempt < 8; attempt++) {
-    const port = await freePort();
+    const port = wantedPort ?? (await freePort());
     const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`;
     const run = asServer('pg_ctl', ['-D', data, '-w', '-t', '60', '-l', join(data, 'server.log'), '-o', options, 'start'], { stdio: ['ignore', 'ignore', 'pipe'] });
     at = running(data);

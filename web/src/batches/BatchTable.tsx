@@ -12,6 +12,7 @@ import { useHere } from '../shell/session.tsx';
 export function BatchTable({ rows, to, last }: { rows: BatchRow[]; to: (row: BatchRow) => string; last?: { title: string; cell: (row: BatchRow) => ReactNode } }) {
   const { kitchen } = useHere();
   return (
+    <Box sx={{ overflowX: 'auto', position: 'relative' }}>
     <Table>
       <TableHead><TableRow><TableCell>Batch</TableCell><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Made</TableCell><TableCell>Jars</TableCell>{last && <TableCell>{last.title}</TableCell>}</TableRow></TableHead>
       <TableBody>
@@ -28,6 +29,7 @@ export function BatchTable({ rows, to, last }: { rows: BatchRow[]; to: (row: Bat
         ))}
       </TableBody>
     </Table>
+    </Box>
   );
 }
 

@@ -88,7 +88,7 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   };
   const cost = batch.state.draws.flatMap(d => d.lots).reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), new Decimal(0));
   return (
-    <Box sx={{ display: 'grid', gap: 2 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
       <Sheet title="Draw lots" aside="A jar is traced to where its contents came from">
         <Box sx={{ overflowX: 'auto' }}>
           <Table size="small" sx={{ minWidth: 620 }}>

@@ -19,13 +19,13 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const shelf = batch.state.jars.map(j => ({ number: j.number, size: j.size, form: forms.get(j.number) ?? ('filled' as const) }));
   const planned = started.jars.reduce((n, j) => n + j.count, 0);
   return (
-    <Box sx={{ display: 'grid', gap: 2 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
       <Sheet title="Jars" aside={`${batch.state.jars.length} of ${planned} filled`}>
         {shelf.length > 0 ? <JarShelf jars={shelf} /> : <Soft>No jar is filled yet.</Soft>}
       </Sheet>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
         <FillEntry batch={batch} when={when} />
-        <Box sx={{ display: 'grid', gap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           {started.recipe.lines.filter(l => l.where === 'each jar').map(line => <DoseEntry key={line.id} batch={batch} line={line} when={when} />)}
           <LoadEntry batch={batch} when={when} />
         </Box>

@@ -23,7 +23,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
             <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>{now.text}</Typography>
@@ -59,7 +59,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           </Box>
         </Sheet>
       </Box>
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         <TemperatureEntry batch={batch} when={when} />
         <WeighEntry batch={batch} when={when} />
         <WorkEntry batch={batch} when={when} />

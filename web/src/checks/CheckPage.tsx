@@ -40,13 +40,13 @@ function Checking({ batch }: { batch: OpenBatch }) {
       </ViewHead>
       {mayCook && <Box sx={{ mb: 1.5 }}><WhenFields when={when} /></Box>}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
-        <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0, display: 'grid', gap: 2 }}>
+        <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <PressPanel batch={batch} when={when} />
           {started.recipe.foodClass === 'acidified food' && <AcidityPanel batch={batch} when={when} />}
           <DeviationPanel batch={batch} when={when} />
           {started.recipe.foodClass !== 'acidified food' && <AcidityPanel batch={batch} when={when} />}
         </Box>
-        <Box sx={{ display: 'grid', gap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <GatePanel batch={batch} mayCook={mayCook} when={when} />
           <CostPanel batch={batch} />
         </Box>

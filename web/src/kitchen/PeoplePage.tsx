@@ -6,7 +6,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { Faults, Sheet, ViewHead } from '../shell/parts.tsx';
+import { Aloud, Faults, Sheet, ViewHead } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
 const WORDS: Record<Role, string> = { owner: 'Owner: everything, settings and people too', cook: 'Cook: recipes, stores, batches, release and labels', viewer: 'Viewer: reads everything, changes nothing' };
@@ -35,15 +35,15 @@ export function PeoplePage() {
     <>
       <ViewHead title="People" detail={kitchen.name} />
       <Faults faults={faults} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1.5fr 1fr' }, gap: 2, alignItems: 'start' }}>
-        <Sheet>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
+        <Sheet sx={{ overflowX: 'auto' }}>
           <Table>
-            <TableHead><TableRow><TableCell>Name</TableCell><TableCell>Email</TableCell><TableCell>Role</TableCell><TableCell /></TableRow></TableHead>
+            <TableHead><TableRow><TableCell>Name</TableCell><TableCell>Email</TableCell><TableCell>Role</TableCell><TableCell><Aloud>Action</Aloud></TableCell></TableRow></TableHead>
             <TableBody>
               {data?.people.map(p => (
                 <TableRow key={p.personId}>
                   <TableCell>{p.name}</TableCell><TableCell sx={{ wordBreak: 'break-word' }}>{p.email}</TableCell><TableCell>{p.role}</TableCell>
-                  <TableCell align="right">{p.personId !== person.id && <Button size="small" variant="outlined" onClick={() => void remove(p.personId)} aria-label={`Take ${p.name} out`}>Take out</Button>}</TableCell>
+                  <TableCell align="right">{p.personId !== person.id && <Button size="small" variant="outlined" onClick={() => void remove(p.personId)} aria-label={`Take out ${p.name}`}>Take out</Button>}</TableCell>
                 </TableRow>
               ))}
             </TableBody>

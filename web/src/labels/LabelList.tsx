@@ -14,7 +14,7 @@ export function LabelList() {
   return (
     <>
       <ViewHead title="Label" detail="Labels are printed for released jars only." />
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         <Sheet title="To print">{waits.length > 0 ? table(waits) : data && <Nothing>No released jar waits for its label.</Nothing>}</Sheet>
         {done.length > 0 && <Sheet title="Printed" aside={<Soft>open one to print it again</Soft>}>{table(done)}</Sheet>}
       </Box>

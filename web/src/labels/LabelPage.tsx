@@ -48,7 +48,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
       </ViewHead>
       {released.length === 0 && <Sheet tone="ox" sx={{ mb: 2 }}>Labels are printed for released jars only. <MuiLink component={Link} to={`/check/${batch.id}`}>See what holds this batch</MuiLink>.</Sheet>}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.2fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
-        <Box sx={{ display: 'grid', gap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <Sheet title="The label" aside="about its true size">
             {content.ok ? <LabelFace label={content.label} stock={stock} /> : <Faults faults={content.faults} />}
             <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1.6fr' }, gap: 1.5, mt: 2.5 }}>

@@ -23,7 +23,10 @@ export function RecipeEditor() {
   return <Editor key={recipeId ?? 'new'} version={data ?? null} />;
 }
 
-const grid = (columns: string) => ({ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', sm: columns }, gap: 1.5, alignItems: 'start' });
+/** Paths whose fault stands beside a field; any other is shown above. */
+const HAS_A_FIELD = /^(name|code|statementOfIdentity|makes\.count|shelfLife_months|readyAfter_days|jars\[\d+\]\.net|lines\[\d+\]\.(name|amount|density_gPerMl|each_g|trimYield|preparation|labelName|allergens|minStrength_pct)|steps\[\d+\]\.(text|target|window)|authority\.(entryId|checkedOn|title|authority|reference|issuedOn|headspace_mm|maxPh|minutes\[\d+\]))$/;
+
+const grid = (columns: string) => ({ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr) minmax(0, 1fr)', sm: columns.replaceAll(/([\d.]+fr)/g, 'minmax(0, $1)') }, gap: 1.5, alignItems: 'start' });
 
 function Editor({ version }: { version: RecipeVersion | null }) {
   const { kitchen } = useHere();
@@ -57,8 +60,7 @@ function Editor({ version }: { version: RecipeVersion | null }) {
       setFaults(faultsOf(error).map(f => ({ ...f, path: f.path.replace(/^recipe\./, '') })));
     }
   };
-  const shown = new Set(['name', 'code', 'statementOfIdentity', 'makes.count', 'shelfLife_months', 'readyAfter_days']);
-  const elsewhere = faults.filter(f => !shown.has(f.path) && !/^(lines|steps|jars)\[\d+\]\./.test(f.path) && !/^authority\./.test(f.path));
+  const elsewhere = faults.filter(f => !HAS_A_FIELD.test(f.path));
   const entries = PROCESS_ENTRIES.filter(e => draft.grade !== 'own' || e.family === 'fruit spread');
   return (
     <>
@@ -68,7 +70,7 @@ function Editor({ version }: { version: RecipeVersion | null }) {
       </ViewHead>
       {faults.length > 0 && <Box role="alert" sx={{ mb: 1, color: 'ox.main', fontWeight: 600 }}>{faults.length === 1 ? 'One thing is to be mended; it is marked below.' : `${faults.length} things are to be mended; they are marked below.`}</Box>}
       <Faults faults={elsewhere} />
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         <Sheet title="The recipe">
           <Box sx={grid('2fr 100px 2fr 1.2fr')}>
             {field('name', 'Name')}
@@ -127,11 +129,11 @@ function Editor({ version }: { version: RecipeVersion | null }) {
         </Sheet>
         <Sheet title="Ingredients" aside="amounts prepared; for each jar: in one pint">
           {draft.lines.map((l, i) => <LineFields key={l.id} line={l} index={i} at={at} put={part => set({ lines: draft.lines.map(x => (x.id === l.id ? { ...x, ...part } : x)) })} remove={() => set({ lines: draft.lines.filter(x => x.id !== l.id) })} />)}
-          <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => set({ lines: [...draft.lines, newLine(`line-${v7()}`)] })}>Add an ingredient</Button>
+          <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => set({ lines: [...draft.lines, newLine(v7())] })}>Add an ingredient</Button>
         </Sheet>
         <Sheet title="Steps">
           {draft.steps.map((s, i) => <StepFields key={s.id} step={s} index={i} lines={draft.lines} at={at} put={part => set({ steps: draft.steps.map(x => (x.id === s.id ? { ...x, ...part } : x)) })} move={by => set({ steps: moved(draft.steps, i, by) })} last={i === draft.steps.length - 1} remove={() => set({ steps: draft.steps.filter(x => x.id !== s.id) })} />)}
-          <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => set({ steps: [...draft.steps, newStep(`step-${v7()}`)] })}>Add a step</Button>
+          <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => set({ steps: [...draft.steps, newStep(v7())] })}>Add a step</Button>
         </Sheet>
         <Sheet title="Notes"><TextField label="Notes" multiline minRows={3} value={draft.notes} onChange={e => set({ notes: e.target.value })} sx={{ mt: 1 }} /></Sheet>
       </Box>
@@ -180,8 +182,8 @@ function StepFields({ step, index, lines, at, put, move, last, remove }: { step:
       <Box sx={grid('1fr 3fr auto auto auto')}>
         <TextField select label="Kind" value={step.kind} onChange={e => put({ kind: e.target.value as StepKind })}>{STEP_KINDS.map(k => <MenuItem key={k} value={k}>{k}</MenuItem>)}</TextField>
         <TextField label="What is done" value={step.text} multiline onChange={e => put({ text: e.target.value })} {...at(`${path}.text`)} />
-        <Button variant="outlined" disabled={index === 0} onClick={() => move(-1)} aria-label={`Step ${index + 1} earlier`}>Up</Button>
-        <Button variant="outlined" disabled={last} onClick={() => move(1)} aria-label={`Step ${index + 1} later`}>Down</Button>
+        <Button variant="outlined" disabled={index === 0} onClick={() => move(-1)} aria-label={`Up: step ${index + 1}`}>Up</Button>
+        <Button variant="outlined" disabled={last} onClick={() => move(1)} aria-label={`Down: step ${index + 1}`}>Down</Button>
         <Button variant="outlined" onClick={remove} aria-label={`Remove step ${index + 1}`}>Remove</Button>
       </Box>
       <Box sx={{ ...grid('1fr 1.5fr 1fr 1fr 2fr'), mt: 1.25 }}>

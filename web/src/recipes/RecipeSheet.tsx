@@ -94,7 +94,7 @@ function Opened({ recipe, recipeId, number, kitchen }: { recipe: Recipe; recipeI
             {recipe.notes && <Typography sx={{ mt: 2, color: 'text.secondary' }}>{recipe.notes}</Typography>}
           </Sheet>
         </Box>
-        <Box sx={{ display: 'grid', gap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <ProcessPanel recipe={recipe} kitchen={kitchen} sizes={plan.jars.map(j => j.size)} />
           <AuthorityPanel recipe={recipe} route={route} />
         </Box>

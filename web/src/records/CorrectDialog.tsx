@@ -66,7 +66,7 @@ export function CorrectDialog({ batch, event, onClose }: { batch: OpenBatch; eve
       <DialogTitle id="correct-title" variant="h2">Correct an entry</DialogTitle>
       <DialogContent>
         <Typography sx={{ mb: 2 }}>{eventWords(event, batch.state.started?.recipe ?? null, kitchen)} The first entry stays in the record; the correction stands beside it.</Typography>
-        <Box sx={{ display: 'grid', gap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           {fields.map(k => <TextField key={k} label={k === 'temp_C' ? `Temperature, °${kitchen.temperature}` : NAMES[k]} value={texts[k] ?? ''} onChange={e => setTexts({ ...texts, [k]: e.target.value })} error={faults[k] !== undefined} helperText={faults[k]} />)}
           <TextField label="It happened at" type="datetime-local" value={at} onChange={e => setAt(e.target.value)} error={faults.at !== undefined} helperText={faults.at} slotProps={{ inputLabel: { shrink: true }, htmlInput: { step: 1 } }} />
           <TextField label="Reason" value={reason} onChange={e => setReason(e.target.value)} error={faults.reason !== undefined} helperText={faults.reason} />

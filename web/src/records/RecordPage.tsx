@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
 import { addressOf, faultsOf } from '../shell/call.ts';
-import { Faults, Sheet, Soft, Tag, ViewHead } from '../shell/parts.tsx';
+import { Aloud, Faults, Sheet, Soft, Tag, ViewHead } from '../shell/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Waiting } from '../shell/Shell.tsx';
 import { CorrectDialog } from './CorrectDialog.tsx';
@@ -51,7 +51,7 @@ function Record({ batch }: { batch: OpenBatch }) {
         <Button component={Link} to={`/${batch.standing.stage === 'cooking' ? 'cook' : 'check'}/${batch.id}`} variant="outlined">{batch.standing.stage === 'cooking' ? 'Cook' : 'Check'}</Button>
         <Button component="a" href={addressOf(recordSheet, { batchId: batch.id })} target="_blank" variant="contained">Record as PDF</Button>
       </ViewHead>
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         <Sheet>
           <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '150px 1fr' }, columnGap: 2, rowGap: 0.75, m: 0, '& dt': { color: 'text.secondary' }, '& dd': { m: 0 } }}>
             <dt>Authority</dt><dd>{started.route.what} {started.route.why}</dd>
@@ -62,7 +62,7 @@ function Record({ batch }: { batch: OpenBatch }) {
         </Sheet>
         <Sheet title="Every entry" sx={{ overflowX: 'auto' }}>
           <Table size="small" sx={{ minWidth: 640 }}>
-            <TableHead><TableRow><TableCell>No.</TableCell><TableCell>When</TableCell><TableCell>Who</TableCell><TableCell>What</TableCell><TableCell /></TableRow></TableHead>
+            <TableHead><TableRow><TableCell>No.</TableCell><TableCell>When</TableCell><TableCell>Who</TableCell><TableCell>What</TableCell><TableCell><Aloud>Action</Aloud></TableCell></TableRow></TableHead>
             <TableBody>
               {order.flatMap(event => {
                 if (event.type === 'entry.corrected' && byId.has(event.body.replaces)) return [];

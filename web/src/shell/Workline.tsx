@@ -2,6 +2,7 @@ import { Box, IconButton, Menu, MenuItem, useMediaQuery } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
+import { Aloud } from './parts.tsx';
 import { STOPS, type Stop, stopOf } from './stops.ts';
 
 /** The workline: the stops of the work as beads on a line, each with the number of things that wait there. */
@@ -24,7 +25,7 @@ function Bead({ stop, on, count }: { stop: Stop; on: boolean; count: number }) {
   return (
     <Box component="li" sx={{ position: 'relative' }}>
       <Box
-        component={Link} to={stop.path} aria-current={on ? 'page' : undefined} aria-label={count > 0 ? `${stop.name}, ${count} waiting` : stop.name}
+        component={Link} to={stop.path} aria-current={on ? 'page' : undefined}
         sx={{
           display: 'flex', flexDirection: 'column', alignItems: 'center', minWidth: 66, minHeight: 54, pt: '3px', textDecoration: 'none', fontSize: '0.95rem', borderRadius: 1,
           color: on ? 'primary.main' : 'text.secondary', fontWeight: on ? 700 : 400, '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill' }, '&:hover': { color: 'text.primary' },
@@ -32,7 +33,7 @@ function Bead({ stop, on, count }: { stop: Stop; on: boolean; count: number }) {
       >
         <Box sx={{ height: 26, display: 'grid', placeItems: 'center' }}>
           {count > 0 ? (
-            <Box component="span" sx={{ minWidth: 24, height: 24, px: 0.75, borderRadius: 12, bgcolor: on ? 'primary.main' : 'live.tint', border: '2px solid', borderColor: on ? 'primary.main' : 'live.fill', color: on ? 'primary.contrastText' : 'text.primary', fontSize: '0.85rem', lineHeight: '20px', textAlign: 'center', fontWeight: 700 }}>{count}</Box>
+            <Box component="span" sx={{ minWidth: 24, height: 24, px: 0.75, borderRadius: 12, bgcolor: on ? 'primary.main' : 'live.tint', border: '2px solid', borderColor: on ? 'primary.main' : 'live.fill', color: on ? 'primary.contrastText' : 'text.primary', fontSize: '0.85rem', lineHeight: '20px', textAlign: 'center', fontWeight: 700 }}>{count}<Aloud> waiting at </Aloud></Box>
           ) : (
             <Box component="span" sx={{ width: 14, height: 14, borderRadius: '50%', bgcolor: on ? 'primary.main' : 'background.default', border: '2px solid', borderColor: on ? 'primary.main' : 'rule.strong', boxShadow: on ? theme => `0 0 0 5px ${theme.vars?.palette.aub.tint}` : 'none' }} />
           )}

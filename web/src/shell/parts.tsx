@@ -9,7 +9,7 @@ export function Sheet({ title, aside, children, sx, tone }: { title?: ReactNode;
   return (
     <Paper
       component="section" aria-labelledby={title ? id : undefined}
-      sx={[{ border: 1, borderColor: tone === 'live' ? 'live.fill' : tone === 'ox' ? 'ox.main' : 'rule.main', bgcolor: tone ? `${tone}.tint` : 'background.paper', p: { xs: 2, sm: '16px 22px' } }, ...(Array.isArray(sx) ? sx : [sx])]}
+      sx={[{ position: 'relative', border: 1, borderColor: tone === 'live' ? 'live.fill' : tone === 'ox' ? 'ox.main' : 'rule.main', bgcolor: tone ? `${tone}.tint` : 'background.paper', p: { xs: 2, sm: '16px 22px' } }, ...(Array.isArray(sx) ? sx : [sx])]}
     >
       {title && (
         <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between', gap: 2, mb: 1, flexWrap: 'wrap' }}>
@@ -36,6 +36,11 @@ export function ViewHead({ title, detail, children }: { title: string; detail?: 
       {children && <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }} className="no-print">{children}</Box>}
     </Box>
   );
+}
+
+/** Read aloud, not shown. */
+export function Aloud({ children }: { children: ReactNode }) {
+  return <Box component="span" sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}>{children}</Box>;
 }
 
 /** Secondary text. */

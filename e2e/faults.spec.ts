@@ -1,0 +1,67 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { openDatabase } from '@cocotte/server/house/database';
+import { migrate } from '@cocotte/server/house/migrate';
+import { seedDemo } from '@cocotte/demo/seed';
+import { expect, test } from '@playwright/test';
+// @ts-expect-error -- plain JavaScript, without types
+import { openCluster } from '../scripts/lib/cluster.mjs';
+import { House, enterDemo, fillAndBoil, startAndDraw } from './house.ts';
+
+interface Cluster { appUrl: string; ownerUrl: string; stop: () => void }
+
+/** PostgreSQL goes away in the middle of a batch: this file has a cluster of its own to kill. */
+let home = '';
+let cluster: Cluster;
+let house: House;
+test.beforeAll(async () => {
+  home = mkdtempSync(join(tmpdir(), 'cocotte-home-'));
+  process.env.COCOTTE_HOME = home;
+  cluster = await openCluster();
+  await migrate(cluster.ownerUrl, 'cocotte_app');
+  const database = openDatabase(cluster.appUrl, 2, 60_000);
+  await seedDemo(database, Date.now());
+  await database.close();
+  house = await House.on(cluster.appUrl);
+});
+test.afterAll(async () => {
+  await house?.close();
+  cluster?.stop();
+  rmSync(home, { recursive: true, force: true });
+  delete process.env.COCOTTE_HOME;
+});
+
+test('the interface says so, keeps what was entered, and goes on when the database is back', async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await enterDemo(page, house);
+  const url = await startAndDraw(page, house, 'Red plum jam');
+  const { port } = new URL(cluster.appUrl);
+  cluster.stop();
+
+  // The API: 503 in under three seconds, as a problem.
+  const before = Date.now();
+  const answer = await page.request.get(`${house.url}/api/today`);
+  expect(answer.status()).toBe(503);
+  expect(Date.now() - before).toBeLessThan(3000);
+  expect((await answer.json()).errors[0]).toMatchObject({ code: 'database-away' });
+
+  // Entries go on: kept, shown, and counted.
+  await fillAndBoil(page, '8 half-pints', 0, 15);
+  await expect(page.getByText("The kitchen's book cannot be reached.")).toBeVisible();
+  await expect(page.getByText(/3 entries are kept on this device/)).toBeVisible();
+  // A decision needs the server, and says so without losing anything.
+  await page.getByRole('tab', { name: 'Lots' }).click();
+  await expect(page.getByRole('main').getByRole('timer')).toBeVisible();
+
+  // Away through a reload too: the entries lie in this device.
+  await page.reload();
+  await expect(page.getByRole('heading', { name: "The kitchen's book cannot be reached" })).toBeVisible();
+  cluster = await openCluster(Number(port));
+  expect(new URL(cluster.appUrl).port).toBe(port);
+  await expect(page.getByRole('main').getByRole('timer')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("The kitchen's book cannot be reached.")).toHaveCount(0, { timeout: 20_000 });
+  await page.goto(url.replace('/cook/', '/records/'));
+  await expect(page.getByText('Full boil: the clock started.')).toHaveCount(1);
+  await expect(page.getByText('on its way')).toHaveCount(0);
+});

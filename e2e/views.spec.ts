@@ -1,0 +1,118 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { type Page, expect, test } from '@playwright/test';
+import { House, enterDemo, watch } from './house.ts';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+let house: House;
+test.beforeAll(async () => {
+  house = await House.open('demo');
+});
+test.afterAll(() => house.close());
+
+/** Every view of the demo kitchen: its address, and a heading that says it is there. */
+async function views(page: Page): Promise<[name: string, path: string, heading: string | RegExp][]> {
+  const get = async (path: string) => (await page.request.get(house.url + path)).json();
+  const { batches } = (await get('/api/batches')) as { batches: { id: string; summary: { stage: string; name: string } }[] };
+  const { recipes } = (await get('/api/recipes')) as { recipes: { id: string; name: string }[] };
+  const id = (stage: string, name = '') => batches.find(b => b.summary.stage === stage && b.summary.name.includes(name))?.id ?? '';
+  const jam = recipes.find(r => r.name === 'Red plum jam')?.id ?? '';
+  return [
+    ['today', '/', 'Today'], ['book', '/recipes', 'Recipes'], ['sheet', `/recipes/${jam}`, 'Red plum jam'], ['editor', `/recipes/${jam}/change`, /Change Red plum jam/], ['new recipe', '/recipes/new', 'Add a recipe'],
+    ['stores', '/stores', 'Stores'], ['cook list', '/cook', 'Cook'], ['cook', `/cook/${id('cooking')}`, 'Red plum jam'], ['cook, jars', `/cook/${id('checking', 'tomato')}`, 'Crushed tomatoes'],
+    ['check list', '/check', 'Check'], ['check', `/check/${id('checking', 'beans')}`, 'Dilled wax beans'], ['label list', '/label', 'Label'], ['label', `/label/${id('released')}`, /Labels: Red plum jam/],
+    ['records', '/records', 'Records'], ['record', `/records/${id('released')}`, /Record: Red plum jam/], ['kitchen', '/kitchen', 'Kitchen settings'], ['people', '/kitchen/people', 'People'],
+  ];
+}
+
+/** What axe finds, in words. The text inside a disabled control is not held to contrast by WCAG. */
+async function axe(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource);
+  return page.evaluate(async () => {
+    const { violations } = await (window as unknown as { axe: { run: (o: object) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'] });
+    return violations.flatMap(v => v.nodes.map(n => `${v.id}: ${n.html.slice(0, 140)} ${n.failureSummary.slice(0, 160)}`));
+  });
+}
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`every view by ${scheme === 'light' ? 'day' : 'night'}: axe finds nothing, the policy is kept, nothing overflows`, async ({ browser }) => {
+    test.setTimeout(240_000);
+    const page = await browser.newPage({ colorScheme: scheme, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+    const seen = watch(page);
+    await page.addInitScript(() => document.addEventListener('securitypolicyviolation', e => console.error(`refused to load by content security policy: ${e.violatedDirective} ${e.blockedURI}`)));
+    await page.goto(house.url);
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+    expect.soft(await axe(page), 'sign-in').toEqual([]);
+    await enterDemo(page, house);
+    for (const [name, path, heading] of await views(page)) {
+      await page.setViewportSize({ width: 1280, height: 800 });
+      await page.goto(house.url + path);
+      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      expect.soft(await axe(page), name).toEqual([]);
+      for (const width of scheme === 'light' ? [360, 390, 820, 1600] : [360]) {
+        await page.setViewportSize({ width, height: 844 });
+        const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+        expect.soft([name, width, over]).toEqual([name, width, 0]);
+      }
+    }
+    expect(seen.faults).toEqual([]);
+    await page.close();
+  });
+}
+
+test('keys go to the stops, find, list themselves, and can be switched off; fields keep their letters', async ({ page }) => {
+  await enterDemo(page, house);
+  for (const [key, heading] of [['2', 'Recipes'], ['3', 'Stores'], ['4', 'Cook'], ['5', 'Check'], ['6', 'Label'], ['8', 'Records'], ['1', 'Today'], ['n', 'Recipes']] as const) {
+    await page.keyboard.press(key);
+    await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+  }
+  await page.getByRole('textbox', { name: 'Find a recipe' }).fill('5');
+  await page.getByRole('textbox', { name: 'Find a recipe' }).press('3');
+  await expect(page.getByRole('heading', { name: 'Recipes', level: 1 })).toBeVisible();
+  await page.getByRole('heading', { name: 'Recipes', level: 1 }).click();
+  await page.keyboard.press('/');
+  await page.getByRole('textbox', { name: 'Lot code, recipe or lot' }).fill('DWB-');
+  await expect(page.getByRole('dialog').getByText(/Dilled wax beans, checking/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /Record: Dilled wax beans/ })).toBeVisible();
+  await page.keyboard.press('?');
+  await page.getByRole('switch', { name: 'Single keys are on' }).uncheck();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('1');
+  await expect(page.getByRole('heading', { name: /Record: Dilled wax beans/ })).toBeVisible();
+});
+
+test('a lot code with a slip is told to be one', async ({ page }) => {
+  await enterDemo(page, house);
+  await page.keyboard.press('/');
+  await page.getByRole('textbox', { name: 'Lot code, recipe or lot' }).fill('DWB-26328-2Z');
+  await expect(page.getByRole('alert')).toContainText('The check character does not fit');
+});
+
+test('a viewer reads everything and is offered nothing to change; a cook joins by a link', async ({ page, browser }) => {
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/kitchen/people`);
+  await page.getByRole('combobox', { name: 'Role' }).click();
+  await page.getByRole('option', { name: /^Viewer/ }).click();
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = await page.getByRole('textbox', { name: 'The link, shown this once' }).inputValue();
+  const guest = await browser.newPage();
+  await guest.goto(link);
+  await guest.getByRole('textbox', { name: 'Your name' }).fill('Vi');
+  await guest.getByRole('textbox', { name: 'Email' }).fill('vi@wrenfold.example');
+  await guest.getByLabel('Password').fill('short');
+  await guest.getByRole('button', { name: 'Join the kitchen' }).click();
+  await expect(guest.getByText(/The password is shorter than 10 characters/)).toBeVisible();
+  await expect(guest.getByRole('textbox', { name: 'Your name' })).toHaveValue('Vi');
+  await guest.getByLabel('Password').fill('a longer password');
+  await guest.getByRole('button', { name: 'Join the kitchen' }).click();
+  await expect(guest.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await guest.goto(`${house.url}/recipes`);
+  await expect(guest.getByRole('link', { name: 'Red plum jam', exact: true })).toBeVisible();
+  await expect(guest.getByRole('link', { name: 'Add a recipe' })).toHaveCount(0);
+  await guest.goto(link);
+  await expect(guest.getByText(/This link does not open anything/)).toBeVisible();
+  await guest.close();
+});
