@@ -27,21 +27,38 @@ type None = Record<never, never>;
 
 /** Declares an endpoint that replies in JSON. Params, query and body are empty unless given. */
 export function endpoint<P = None, Q = None, B = None, R = None>(e: {
-  name: string; method: 'GET' | 'POST' | 'PUT' | 'DELETE'; path: string; who: Caller; summary: string;
-  params?: Rule<P>; query?: Rule<Q>; body?: Rule<B>; reply: Rule<R>;
+  name: string;
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  path: string;
+  who: Caller;
+  summary: string;
+  params?: Rule<P>;
+  query?: Rule<Q>;
+  body?: Rule<B>;
+  reply: Rule<R>;
 }): Endpoint<P, Q, B, R> {
   return { ...e, ...filled(e), reply: { kind: 'json', rule: e.reply } };
 }
 
 /** Declares an endpoint that replies with a file. */
 export function fileEndpoint<P = None, Q = None>(e: {
-  name: string; path: string; who: Caller; summary: string; params?: Rule<P>; query?: Rule<Q>; mediaType: string;
+  name: string;
+  path: string;
+  who: Caller;
+  summary: string;
+  params?: Rule<P>;
+  query?: Rule<Q>;
+  mediaType: string;
 }): Endpoint<P, Q, None, Uint8Array> {
   return { ...e, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'file', mediaType: e.mediaType } };
 }
 
 function filled<P, Q, B>(e: { params?: Rule<P>; query?: Rule<Q>; body?: Rule<B> }) {
-  return { params: e.params ?? (nothing as Rule<P>), query: e.query ?? (nothing as Rule<Q>), body: e.body ?? (nothing as Rule<B>) };
+  return {
+    params: e.params ?? (nothing as Rule<P>),
+    query: e.query ?? (nothing as Rule<Q>),
+    body: e.body ?? (nothing as Rule<B>),
+  };
 }
 
 export type ParamsOf<E> = E extends Endpoint<infer P, infer _Q, infer _B, infer _R> ? P : never;

@@ -5,6 +5,14 @@ export * from './batches/index.ts';
 export * from './checks/index.ts';
 export * from './labels/index.ts';
 export * from './records/index.ts';
-export { type AnyEndpoint, type BodyOf, type Caller, type Endpoint, type ParamsOf, type QueryOf, type ReplyOf } from './endpoint.ts';
+export {
+  type AnyEndpoint,
+  type BodyOf,
+  type Caller,
+  type Endpoint,
+  type ParamsOf,
+  type QueryOf,
+  type ReplyOf,
+} from './endpoint.ts';
 export { type Problem, JSON_LIMIT, SERVER_TIME_HEADER } from './problem.ts';
 export { type Rule, check } from './rules.ts';

@@ -6,8 +6,21 @@ const PROBLEM = {
   type: 'object',
   required: ['type', 'title', 'status', 'code', 'requestId', 'errors'],
   properties: {
-    type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, code: { type: 'string' }, requestId: { type: 'string' },
-    errors: { type: 'array', items: { type: 'object', required: ['path', 'code', 'what', 'why', 'next'], properties: Object.fromEntries(['path', 'code', 'what', 'why', 'next'].map(k => [k, { type: 'string' }])) } },
+    type: { type: 'string' },
+    title: { type: 'string' },
+    status: { type: 'integer' },
+    code: { type: 'string' },
+    requestId: { type: 'string' },
+    errors: {
+      type: 'array',
+      items: {
+        type: 'object',
+        required: ['path', 'code', 'what', 'why', 'next'],
+        properties: Object.fromEntries(
+          ['path', 'code', 'what', 'why', 'next'].map(k => [k, { type: 'string' }]),
+        ),
+      },
+    },
   },
 };
 
@@ -20,27 +33,51 @@ export function openApi(): Record<string, unknown> {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Cocotte', version: '1', description: 'Every call the interface makes. Sign in first; the session is a cookie. Errors are RFC 9457 problems.' },
+    info: {
+      title: 'Cocotte',
+      version: '1',
+      description:
+        'Every call the interface makes. Sign in first; the session is a cookie. Errors are RFC 9457 problems.',
+    },
     paths,
-    components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'cocotte_session' } }, schemas: { Problem: PROBLEM } },
+    components: {
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'cocotte_session' } },
+      schemas: { Problem: PROBLEM },
+    },
   };
 }
 
 function operation(e: AnyEndpoint): Record<string, unknown> {
-  const problem = { description: 'A problem', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } };
-  const good = e.reply.kind === 'json'
-    ? { description: 'Done', content: { 'application/json': { schema: documentOf(e.reply.rule) } } }
-    : { description: 'A file', content: { [e.reply.mediaType]: { schema: { type: 'string', format: 'binary' } } } };
+  const problem = {
+    description: 'A problem',
+    content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+  };
+  const good =
+    e.reply.kind === 'json'
+      ? { description: 'Done', content: { 'application/json': { schema: documentOf(e.reply.rule) } } }
+      : {
+          description: 'A file',
+          content: { [e.reply.mediaType]: { schema: { type: 'string', format: 'binary' } } },
+        };
   const hasBody = e.method === 'POST' || e.method === 'PUT';
   return {
-    operationId: e.name, summary: e.summary, 'x-who': e.who,
+    operationId: e.name,
+    summary: e.summary,
+    'x-who': e.who,
     ...(e.who === 'anyone' ? {} : { security: [{ session: [] }] }),
     parameters: [...parameters(documentOf(e.params), 'path'), ...parameters(documentOf(e.query), 'query')],
-    ...(hasBody ? { requestBody: { required: true, content: { 'application/json': { schema: documentOf(e.body) } } } } : {}),
+    ...(hasBody
+      ? { requestBody: { required: true, content: { 'application/json': { schema: documentOf(e.body) } } } }
+      : {}),
     responses: { 200: good, default: problem },
   };
 }
 
 function parameters(document: Record<string, unknown>, place: 'path' | 'query'): unknown[] {
-  return Object.entries((document.properties ?? {}) as Record<string, unknown>).map(([name, schema]) => ({ name, in: place, required: place === 'path', schema }));
+  return Object.entries((document.properties ?? {}) as Record<string, unknown>).map(([name, schema]) => ({
+    name,
+    in: place,
+    required: place === 'path',
+    schema,
+  }));
 }

@@ -8,7 +8,8 @@ async function main(): Promise<void> {
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set.');
   const database = openDatabase(DATABASE_URL, 2, 60_000);
   try {
-    if (await seedDemo(database, clockFromEnvironment(process.env).now_ms())) console.log('Seeded the demo kitchen.');
+    if (await seedDemo(database, clockFromEnvironment(process.env).now_ms()))
+      console.log('Seeded the demo kitchen.');
   } finally {
     await database.close();
   }

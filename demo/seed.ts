@@ -24,14 +24,19 @@ const ZONE = 'America/Denver';
  */
 export async function seedDemo(database: Database, now_ms: number): Promise<boolean> {
   // One transaction for all of it: a seed that is interrupted leaves nothing.
-  return database.outside(trx => seedWithin({
-    outside: work => work(trx),
-    inKitchen: async (kitchenId, work) => {
-      await enterKitchen(trx, kitchenId);
-      return work(trx);
-    },
-    close: async () => undefined,
-  }, now_ms));
+  return database.outside(trx =>
+    seedWithin(
+      {
+        outside: work => work(trx),
+        inKitchen: async (kitchenId, work) => {
+          await enterKitchen(trx, kitchenId);
+          return work(trx);
+        },
+        close: async () => undefined,
+      },
+      now_ms,
+    ),
+  );
 }
 
 async function seedWithin(database: Database, now_ms: number): Promise<boolean> {
@@ -41,12 +46,29 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   const kitchenId = await database.outside(async trx => {
     if (await anyAccount(trx)) return null;
     await insertAccount(trx, { ...wren, email: DEMO_SIGN_IN.email, password_hash, demo: true }, now_ms);
-    await insertAccount(trx, { ...rook, email: 'tamsin@wrenfold.example', password_hash, demo: true }, now_ms);
-    const id = await addKitchen(trx, wren.id, {
-      ...newKitchenSettings('Wrenfold Kitchen', ZONE, 716.28), hourlyRate: '18.00', makerName: 'Wrenfold Kitchen', makerAddress: '12 Mill Lane, Alder Crossing',
-      jurisdiction: { name: 'Alder County cottage food (made up for the demo)', statement: 'Made in a home kitchen that is not inspected.', source: 'made up for the demo', confirmedOn: '2026-03-01' },
-      thermometerError_C: 0.2,
-    }, now_ms);
+    await insertAccount(
+      trx,
+      { ...rook, email: 'tamsin@wrenfold.example', password_hash, demo: true },
+      now_ms,
+    );
+    const id = await addKitchen(
+      trx,
+      wren.id,
+      {
+        ...newKitchenSettings('Wrenfold Kitchen', ZONE, 716.28),
+        hourlyRate: '18.00',
+        makerName: 'Wrenfold Kitchen',
+        makerAddress: '12 Mill Lane, Alder Crossing',
+        jurisdiction: {
+          name: 'Alder County cottage food (made up for the demo)',
+          statement: 'Made in a home kitchen that is not inspected.',
+          source: 'made up for the demo',
+          confirmedOn: '2026-03-01',
+        },
+        thermometerError_C: 0.2,
+      },
+      now_ms,
+    );
     await setMembership(trx, rook.id, id, 'cook');
     return id;
   });
@@ -58,7 +80,12 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   for (const item of Object.values(items)) await kitchen.run(stores.add, { body: item });
   for (const lot of Object.values(lots)) await kitchen.run(stores.receive, { body: lot });
   const ids = { jam: randomUUID(), beans: randomUUID(), tomatoes: randomUUID() };
-  for (const [id, recipe] of [[ids.jam, plumJam], [ids.beans, waxBeans], [ids.tomatoes, crushedTomatoes]] as const) await kitchen.run(addRecipe, { body: { id, recipe } });
+  for (const [id, recipe] of [
+    [ids.jam, plumJam],
+    [ids.beans, waxBeans],
+    [ids.tomatoes, crushedTomatoes],
+  ] as const)
+    await kitchen.run(addRecipe, { body: { id, recipe } });
 
   const at = (back: number, clock: string) => {
     kitchen.now_ms = instantOf(`${addDays(today, -back)}T${clock}`, ZONE);
@@ -67,10 +94,20 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   const drawFor = async (cook: Cook, recipe: Recipe, plums: string) => {
     const lotOf: Record<string, string> = { plums };
     const needs = cook.needs_g();
-    const lines = recipe.lines.filter(l => l.role !== 'water').map(l => ({ lotId: lot(lotOf[l.id] ?? l.id), lineId: l.id, quantity: inUnits(items, l.id, needs[l.id] as number) }));
+    const lines = recipe.lines
+      .filter(l => l.role !== 'water')
+      .map(l => ({
+        lotId: lot(lotOf[l.id] ?? l.id),
+        lineId: l.id,
+        quantity: inUnits(items, l.id, needs[l.id] as number),
+      }));
     const size = cook.jars[0]?.size === 'half-pint' ? 'halfPints' : 'pints';
     const count = String(cook.jars.reduce((n, j) => n + j.count, 0));
-    await cook.draw([...lines, { lotId: lot(size), lineId: null, quantity: count }, { lotId: lot('lids'), lineId: null, quantity: count }]);
+    await cook.draw([
+      ...lines,
+      { lotId: lot(size), lineId: null, quantity: count },
+      { lotId: lot('lids'), lineId: null, quantity: count },
+    ]);
   };
   const glass = (key: string) => ({ jarLotId: lot(key), lidLotId: lot('lids') });
   const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
@@ -96,8 +133,19 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   await jam.note(['jars.pressed', { sealed: range(1, 15), failed: [16] }]);
   await jam.note(['jars.set_aside', { jars: [16], why: 'seal failed' }]);
   await jam.note(['note.written', { text: 'Set well, a little froth under two lids.' }]);
-  await kitchen.run(release, { params: { batchId: jam.batchId }, body: { jars: gate(jam.state).releasable, stamp: jam.device.stamp(kitchen.now_ms) } });
-  await kitchen.run(print, { params: { batchId: jam.batchId }, body: { jars: range(1, 15), size: 'half-pint', stock: 'letter-10', stamp: jam.device.stamp(kitchen.now_ms) } });
+  await kitchen.run(release, {
+    params: { batchId: jam.batchId },
+    body: { jars: gate(jam.state).releasable, stamp: jam.device.stamp(kitchen.now_ms) },
+  });
+  await kitchen.run(print, {
+    params: { batchId: jam.batchId },
+    body: {
+      jars: range(1, 15),
+      size: 'half-pint',
+      stock: 'letter-10',
+      stamp: jam.device.stamp(kitchen.now_ms),
+    },
+  });
 
   // Two days ago: beans, pressed, the pH still to be read.
   at(2, '09:20');

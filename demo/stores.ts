@@ -3,15 +3,34 @@ import type { ReceiveLot } from '@cocotte/contract';
 import type { Item } from '@cocotte/core/stores';
 
 /** What the made-up kitchen keeps. Prices, suppliers and lots are invented. */
-const item = (name: string, kind: Item['kind'], unit: Item['unit'], unit_g: number | null, more: Partial<Item> = {}): Item => ({
-  id: randomUUID(), kind, name, unit, unit_g, jarSize: null, labelName: name.toLowerCase(), subIngredients: '', allergens: [], ...more,
+const item = (
+  name: string,
+  kind: Item['kind'],
+  unit: Item['unit'],
+  unit_g: number | null,
+  more: Partial<Item> = {},
+): Item => ({
+  id: randomUUID(),
+  kind,
+  name,
+  unit,
+  unit_g,
+  jarSize: null,
+  labelName: name.toLowerCase(),
+  subIngredients: '',
+  allergens: [],
+  ...more,
 });
 
 export function demoItems() {
   return {
     plums: item('Red plums', 'ingredient', 'g', 1, { labelName: 'plums' }),
     sugar: item('Sugar', 'ingredient', 'g', 1),
-    lemon: item('Bottled lemon juice', 'ingredient', 'mL', 1.03, { labelName: 'lemon juice', subIngredients: 'lemon juice from concentrate, sulphites', allergens: ['sulphites'] }),
+    lemon: item('Bottled lemon juice', 'ingredient', 'mL', 1.03, {
+      labelName: 'lemon juice',
+      subIngredients: 'lemon juice from concentrate, sulphites',
+      allergens: ['sulphites'],
+    }),
     beans: item('Yellow wax beans', 'ingredient', 'g', 1, { labelName: 'wax beans' }),
     vinegar: item('White vinegar', 'ingredient', 'mL', 1.01, { labelName: 'vinegar' }),
     salt: item('Canning salt', 'ingredient', 'g', 1, { labelName: 'salt' }),
@@ -30,8 +49,25 @@ export type DemoItems = ReturnType<typeof demoItems>;
 
 /** Lots by the item they are of; `day` counts back from the day of seeding. */
 export function demoLots(items: DemoItems, day: (back: number) => string): Record<string, ReceiveLot> {
-  const lot = (key: keyof DemoItems, label: string, supplier: string, back: number, quantity: string, unitCost: string, more: Partial<ReceiveLot> = {}): ReceiveLot => ({
-    id: randomUUID(), itemId: items[key].id, label, supplier, receivedOn: day(back), bestBy: null, unitCost, strength_pct: null, quantity, ...more,
+  const lot = (
+    key: keyof DemoItems,
+    label: string,
+    supplier: string,
+    back: number,
+    quantity: string,
+    unitCost: string,
+    more: Partial<ReceiveLot> = {},
+  ): ReceiveLot => ({
+    id: randomUUID(),
+    itemId: items[key].id,
+    label,
+    supplier,
+    receivedOn: day(back),
+    bestBy: null,
+    unitCost,
+    strength_pct: null,
+    quantity,
+    ...more,
   });
   return {
     plums: lot('plums', 'PL-14', 'Crossing Orchard', 10, '9000', '0.0031'),

@@ -24,7 +24,14 @@ test('from the first account to the first batch', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Altitude in feet' }).fill('5,280');
   await page.getByRole('button', { name: 'Open the kitchen' }).click();
   await expect(page.getByText('Nothing waits.')).toBeVisible();
-  for (const [stop, words] of [['Recipes', 'The book is empty.'], ['Stores', 'The shelf is empty.'], ['Cook', 'Nothing is on the stove.'], ['Check', 'No jar waits to be checked.'], ['Label', 'No released jar waits'], ['Records', 'No batch was started yet.']] as const) {
+  for (const [stop, words] of [
+    ['Recipes', 'The book is empty.'],
+    ['Stores', 'The shelf is empty.'],
+    ['Cook', 'Nothing is on the stove.'],
+    ['Check', 'No jar waits to be checked.'],
+    ['Label', 'No released jar waits'],
+    ['Records', 'No batch was started yet.'],
+  ] as const) {
     await page.getByRole('link', { name: stop, exact: true }).click();
     await expect(page.getByText(words)).toBeVisible();
   }
@@ -47,7 +54,10 @@ test('from the first account to the first batch', async ({ page }) => {
   await second.getByRole('textbox', { name: 'Amount' }).fill('6 c');
   await second.getByRole('combobox', { name: 'Role' }).click();
   await page.getByRole('option', { name: 'sweetener' }).click();
-  await page.getByRole('group', { name: 'Step 1' }).getByRole('textbox', { name: 'What is done' }).fill('Boil to the gel point');
+  await page
+    .getByRole('group', { name: 'Step 1' })
+    .getByRole('textbox', { name: 'What is done' })
+    .fill('Boil to the gel point');
   await page.getByRole('group', { name: 'Step 1' }).getByRole('combobox', { name: 'Until' }).click();
   await page.getByRole('option', { name: 'the gel point' }).click();
   await page.getByRole('button', { name: 'Keep the recipe' }).click();
@@ -75,8 +85,19 @@ test('from the first account to the first batch', async ({ page }) => {
     await expect(page.getByRole('dialog')).toHaveCount(0);
   };
   await page.getByRole('link', { name: 'Stores', exact: true }).click();
-  for (const [kind, name] of [['ingredient', 'Blackberries'], ['ingredient', 'Sugar'], ['jar', 'Half-pint jars'], ['lid', 'Lids']] as const) await item(kind, name);
-  for (const [name, quantity] of [['Blackberries', '4000'], ['Sugar', '5000'], ['Half-pint jars', '24'], ['Lids', '24']] as const) {
+  for (const [kind, name] of [
+    ['ingredient', 'Blackberries'],
+    ['ingredient', 'Sugar'],
+    ['jar', 'Half-pint jars'],
+    ['lid', 'Lids'],
+  ] as const)
+    await item(kind, name);
+  for (const [name, quantity] of [
+    ['Blackberries', '4000'],
+    ['Sugar', '5000'],
+    ['Half-pint jars', '24'],
+    ['Lids', '24'],
+  ] as const) {
     await page.getByRole('button', { name: 'Record a purchase' }).click();
     await page.getByRole('combobox', { name: 'Item' }).click();
     await page.getByRole('option', { name, exact: true }).click();

@@ -9,7 +9,11 @@ import { expect, test } from '@playwright/test';
 import { openCluster } from '../scripts/lib/cluster.mjs';
 import { House, enterDemo, fillAndBoil, startAndDraw } from './house.ts';
 
-interface Cluster { appUrl: string; ownerUrl: string; stop: () => void }
+interface Cluster {
+  appUrl: string;
+  ownerUrl: string;
+  stop: () => void;
+}
 
 /** PostgreSQL goes away in the middle of a batch: this file has a cluster of its own to kill. */
 let home = '';
@@ -32,7 +36,9 @@ test.afterAll(async () => {
   delete process.env.COCOTTE_HOME;
 });
 
-test('the interface says so, keeps what was entered, and goes on when the database is back', async ({ page }) => {
+test('the interface says so, keeps what was entered, and goes on when the database is back', async ({
+  page,
+}) => {
   await page.setViewportSize({ width: 820, height: 1180 });
   await enterDemo(page, house);
   const url = await startAndDraw(page, house, 'Red plum jam');

@@ -24,12 +24,22 @@ export function freePort(): Promise<number> {
 export class House {
   private child: ChildProcess | null = null;
   private offset_ms = 0;
-  private constructor(readonly url: string, private readonly databaseUrl: string, private readonly port: number, private readonly dir: string) {}
+  private constructor(
+    readonly url: string,
+    private readonly databaseUrl: string,
+    private readonly port: number,
+    private readonly dir: string,
+  ) {}
 
   static async open(kind: 'demo' | 'empty'): Promise<House> {
-    const { base, appUrl, adminUrl } = JSON.parse(process.env.COCOTTE_E2E ?? '{}') as { base: string; appUrl: string; adminUrl: string };
+    const { base, appUrl, adminUrl } = JSON.parse(process.env.COCOTTE_E2E ?? '{}') as {
+      base: string;
+      appUrl: string;
+      adminUrl: string;
+    };
     const name = `${base}_${kind}_${randomUUID().slice(0, 8)}`;
-    const at = (url: string, database: string) => Object.assign(new URL(url), { pathname: `/${database}` }).href;
+    const at = (url: string, database: string) =>
+      Object.assign(new URL(url), { pathname: `/${database}` }).href;
     const admin = new pg.Client({ connectionString: at(adminUrl, 'postgres') });
     await admin.connect();
     await admin.query(`create database ${name} template ${base}_${kind} owner cocotte_owner`);
@@ -40,7 +50,12 @@ export class House {
   /** On a database that is there. */
   static async on(databaseUrl: string): Promise<House> {
     const port = await freePort();
-    const house = new House(`http://127.0.0.1:${port}`, databaseUrl, port, mkdtempSync(join(tmpdir(), 'cocotte-house-')));
+    const house = new House(
+      `http://127.0.0.1:${port}`,
+      databaseUrl,
+      port,
+      mkdtempSync(join(tmpdir(), 'cocotte-house-')),
+    );
     house.writeClock();
     await house.start();
     return house;
@@ -58,7 +73,14 @@ export class House {
 
   async start(): Promise<void> {
     this.child = fork(join(ROOT, 'dist/server/main.mjs'), [], {
-      env: { ...process.env, DATABASE_URL: this.databaseUrl, PORT: String(this.port), COCOTTE_PRIVATE_CLUSTER: 'yes', COCOTTE_TEST_CLOCK_FILE: join(this.dir, 'clock'), COCOTTE_WEB_DIST: join(ROOT, 'dist/web') },
+      env: {
+        ...process.env,
+        DATABASE_URL: this.databaseUrl,
+        PORT: String(this.port),
+        COCOTTE_PRIVATE_CLUSTER: 'yes',
+        COCOTTE_TEST_CLOCK_FILE: join(this.dir, 'clock'),
+        COCOTTE_WEB_DIST: join(ROOT, 'dist/web'),
+      },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
     await new Promise<void>((resolve, reject) => {
@@ -88,7 +110,8 @@ export function watch(page: Page): { faults: string[] } {
   page.on('pageerror', e => seen.faults.push(`error: ${e.message}`));
   page.on('console', m => {
     if (/content security policy|refused to/i.test(m.text())) seen.faults.push(`policy: ${m.text()}`);
-    else if (m.type() === 'error' && !/Failed to load resource|net::ERR/.test(m.text())) seen.faults.push(`console: ${m.text()}`);
+    else if (m.type() === 'error' && !/Failed to load resource|net::ERR/.test(m.text()))
+      seen.faults.push(`console: ${m.text()}`);
   });
   return seen;
 }
@@ -100,7 +123,12 @@ export async function enterDemo(page: Page, house: House): Promise<void> {
 }
 
 /** Starts a batch of a recipe and draws what is proposed. */
-export async function startAndDraw(page: Page, house: House, recipe: string, purpose = 'For sale'): Promise<string> {
+export async function startAndDraw(
+  page: Page,
+  house: House,
+  recipe: string,
+  purpose = 'For sale',
+): Promise<string> {
   await page.goto(`${house.url}/recipes`);
   await page.getByRole('link', { name: recipe, exact: true }).click();
   await page.getByRole('button', { name: 'Start a batch' }).click();
@@ -116,7 +144,11 @@ export async function fillAndBoil(page: Page, jars: string, doses: number, minut
   await page.getByRole('tab', { name: 'Jars and loads' }).click();
   await page.getByRole('button', { name: `${jars} filled` }).click();
   const count = Number.parseInt(jars, 10);
-  for (let i = 0; i < doses; i++) await page.getByRole('button', { name: `Given to ${count} jars` }).first().click();
+  for (let i = 0; i < doses; i++)
+    await page
+      .getByRole('button', { name: `Given to ${count} jars` })
+      .first()
+      .click();
   await page.getByRole('button', { name: `${count} jars in, load 1` }).click();
   await page.getByRole('button', { name: `Start the ${minutes} minutes` }).click();
   await expect(page.getByRole('main').getByRole('timer')).toContainText(/^\d\d:\d\d$/);

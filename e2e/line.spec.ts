@@ -15,7 +15,9 @@ const fetchPdf = async (page: import('@playwright/test').Page, name: string) => 
   expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-');
 };
 
-test('jam, on a laptop: scaled, cooked to the gel point, processed by the page clock, released, costed, labelled, recorded', async ({ page }) => {
+test('jam, on a laptop: scaled, cooked to the gel point, processed by the page clock, released, costed, labelled, recorded', async ({
+  page,
+}) => {
   const seen = watch(page);
   await page.clock.install();
   await enterDemo(page, house);
@@ -79,7 +81,9 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
 
   // Cost: parts add up to the total.
   const cost = page.getByRole('table', { name: 'Cost of the batch' });
-  const cents = (await cost.getByRole('row').allInnerTexts()).map(t => Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100));
+  const cents = (await cost.getByRole('row').allInnerTexts()).map(t =>
+    Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
+  );
   expect(cents.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(cents.at(-1));
   await expect(cost).toContainText('Work, 95 min at $18.00 an hour');
 
@@ -94,7 +98,10 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   expect(seen.faults).toEqual([]);
 });
 
-test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, a second device, pH, release', async ({ page, browser }) => {
+test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, a second device, pH, release', async ({
+  page,
+  browser,
+}) => {
   const seen = watch(page);
   await page.setViewportSize({ width: 820, height: 1180 });
   await enterDemo(page, house);
@@ -110,7 +117,9 @@ test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, 
 
   // The clock is on every view, on a second device, and outlives the server.
   await page.getByRole('link', { name: /^Stores/ }).click();
-  await expect(page.getByRole('complementary', { name: 'Stove rail' }).getByText('Canner, load 1')).toBeVisible();
+  await expect(
+    page.getByRole('complementary', { name: 'Stove rail' }).getByText('Canner, load 1'),
+  ).toBeVisible();
   const second = await browser.newPage({ viewport: { width: 390, height: 844 } });
   await enterDemo(second, house);
   await expect(second.getByRole('timer', { name: /Canner, load 1/ })).toContainText('39:');
@@ -169,7 +178,9 @@ test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, 
   expect(seen.faults).toEqual([]);
 });
 
-test('beans, cooked on paper and typed in afterwards on a phone, each entry marked as such', async ({ page }) => {
+test('beans, cooked on paper and typed in afterwards on a phone, each entry marked as such', async ({
+  page,
+}) => {
   const seen = watch(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await enterDemo(page, house);
@@ -202,7 +213,13 @@ test('beans, cooked on paper and typed in afterwards on a phone, each entry mark
   await page.getByRole('textbox', { name: 'pH' }).fill('3.7');
   await page.getByRole('textbox', { name: 'Jar', exact: true }).fill('8');
   await page.getByRole('button', { name: 'Enter the reading' }).click();
-  await page.getByRole('button', { name: 'Release 7 pints for sale' }).click({ timeout: 5000 }).catch(async e => { console.log(await page.getByRole('list', { name: 'Conditions of release' }).innerText()); throw e; });
+  await page
+    .getByRole('button', { name: 'Release 7 pints for sale' })
+    .click({ timeout: 5000 })
+    .catch(async e => {
+      console.log(await page.getByRole('list', { name: 'Conditions of release' }).innerText());
+      throw e;
+    });
   await page.getByRole('link', { name: 'Go on to the labels' }).click();
   await expect(page.getByText(/Best from/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Make 7 labels' }).click();

@@ -11,7 +11,21 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   globalSetup: './setup.ts',
   use: {
-    viewport: { width: 1280, height: 800 }, actionTimeout: 12_000, screenshot: 'only-on-failure', colorScheme: 'light',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 12_000,
+    screenshot: 'only-on-failure',
+    colorScheme: 'light',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
   },
 });

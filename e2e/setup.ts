@@ -18,7 +18,11 @@ export default async function setup(): Promise<() => void> {
   await database.close();
   process.env.COCOTTE_E2E = JSON.stringify({ base, appUrl: cluster.appUrl, adminUrl: cluster.adminUrl });
   return () => {
-    const clones = (adminSql(cluster, `select datname from pg_database where datname like '${base}%'`) as string).split('\n').filter(Boolean);
+    const clones = (
+      adminSql(cluster, `select datname from pg_database where datname like '${base}%'`) as string
+    )
+      .split('\n')
+      .filter(Boolean);
     for (const name of clones) adminSql(cluster, `drop database ${name} with (force)`);
     cluster.stopIfUnused();
   };

@@ -10,6 +10,9 @@ if (!process.env.DATABASE_URL) ensureDebian(['postgresql']);
 ensureModules();
 ensureBuild();
 const database = await openDatabase();
-const run = spawnSync(process.execPath, [join(ROOT, 'dist/server/cli.mjs'), ...process.argv.slice(2)], { env: databaseEnv(database), stdio: 'inherit' });
+const run = spawnSync(process.execPath, [join(ROOT, 'dist/server/cli.mjs'), ...process.argv.slice(2)], {
+  env: databaseEnv(database),
+  stdio: 'inherit',
+});
 database.stopIfUnused();
 process.exit(run.status ?? 1);

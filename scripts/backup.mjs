@@ -8,10 +8,16 @@ import { checkNode, fail, say } from './lib/say.mjs';
 /** `npm run backup [FILE]`: the whole database in pg_dump's own format, while the kitchen goes on working. */
 checkNode();
 ensureDebian(['postgresql']);
-const file = resolve(process.argv[2] ?? `cocotte-${new Date().toISOString().slice(0, 19).replaceAll(/[:T]/g, '-')}.dump`);
+const file = resolve(
+  process.argv[2] ?? `cocotte-${new Date().toISOString().slice(0, 19).replaceAll(/[:T]/g, '-')}.dump`,
+);
 if (existsSync(file)) fail(`${file} is there already; name another file.`);
 const database = await openDatabase();
-const run = spawnSync(join(postgresBin(), 'pg_dump'), ['--format=custom', '--no-owner', `--file=${file}`, database.adminUrl], { encoding: 'utf8' });
+const run = spawnSync(
+  join(postgresBin(), 'pg_dump'),
+  ['--format=custom', '--no-owner', `--file=${file}`, database.adminUrl],
+  { encoding: 'utf8' },
+);
 database.stopIfUnused();
 if (run.status !== 0) fail(`The backup did not succeed: ${run.stderr.trim().split('\n')[0]}`);
 say(`Backed up to ${file}`);

@@ -19,7 +19,13 @@ const give = line => {
 const owner = new URL(database.ownerUrl ?? database.adminUrl);
 const name = owner.pathname.slice(1);
 const quoted = n => `"${n.replaceAll('"', '""')}"`;
-const connected = () => Number(adminSql(database, `select count(*) from pg_stat_activity where datname = '${name.replaceAll("'", "''")}' and pid <> pg_backend_pid()`));
+const connected = () =>
+  Number(
+    adminSql(
+      database,
+      `select count(*) from pg_stat_activity where datname = '${name.replaceAll("'", "''")}' and pid <> pg_backend_pid()`,
+    ),
+  );
 if (connected() > 0) give('A server is connected to the database; stop it, then restore.');
 const stamp = new Date().toISOString().slice(0, 19).replaceAll(/[-:T]/g, '');
 const fresh = `${name}_restoring_${stamp}`;
@@ -27,7 +33,11 @@ const kept = `${name}_before_${stamp}`;
 adminSql(database, `create database ${quoted(fresh)} owner ${quoted(decodeURIComponent(owner.username))}`);
 const target = new URL(owner);
 target.pathname = `/${fresh}`;
-const run = spawnSync(join(postgresBin(), 'pg_restore'), ['--no-owner', '--exit-on-error', '--single-transaction', `--dbname=${target.href}`, file], { encoding: 'utf8' });
+const run = spawnSync(
+  join(postgresBin(), 'pg_restore'),
+  ['--no-owner', '--exit-on-error', '--single-transaction', `--dbname=${target.href}`, file],
+  { encoding: 'utf8' },
+);
 if (run.status !== 0) {
   adminSql(database, `drop database ${quoted(fresh)}`);
   give(`${file} could not be restored, nothing was changed: ${run.stderr.trim().split('\n')[0]}`);

@@ -10,11 +10,18 @@ checkNode();
 const empty = process.argv.includes('--empty');
 const port = process.env.PORT ?? '4600';
 const host = process.env.HOST ?? '127.0.0.1';
-if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535) fail(`PORT is "${port}"; it must be a number up to 65535.`);
+if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535)
+  fail(`PORT is "${port}"; it must be a number up to 65535.`);
 
 await new Promise(resolve => {
   const probe = createServer();
-  probe.once('error', error => fail(error.code === 'EADDRINUSE' ? `Port ${port} is in use; stop what uses it, or set PORT to another one.` : `Port ${port} cannot be opened: ${error.message}`));
+  probe.once('error', error =>
+    fail(
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is in use; stop what uses it, or set PORT to another one.`
+        : `Port ${port} cannot be opened: ${error.message}`,
+    ),
+  );
   probe.listen(Number(port), host, () => probe.close(resolve));
 });
 
@@ -23,7 +30,13 @@ ensureModules();
 ensureBuild();
 
 const database = await openDatabase();
-const env = { ...databaseEnv(database), PORT: port, HOST: host, COCOTTE_WEB_DIST: join(ROOT, 'dist/web'), NODE_ENV: 'production' };
+const env = {
+  ...databaseEnv(database),
+  PORT: port,
+  HOST: host,
+  COCOTTE_WEB_DIST: join(ROOT, 'dist/web'),
+  NODE_ENV: 'production',
+};
 const dist = name => join(ROOT, 'dist/server', `${name}.mjs`);
 const step = args => {
   const run = spawnSync(process.execPath, args, { env, stdio: ['ignore', 'inherit', 'inherit'] });

@@ -6,7 +6,11 @@ import { fileURLToPath } from 'node:url';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 let failed = false;
 for (const room of ['core', 'contract', 'server', 'web', 'demo', 'testing', 'e2e', 'bench']) {
-  const run = spawnSync(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-p', join(root, room)], { stdio: 'inherit', cwd: root });
+  const run = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/typescript/bin/tsc'), '-p', join(root, room)],
+    { stdio: 'inherit', cwd: root },
+  );
   if (run.status !== 0) failed = true;
 }
 process.exit(failed ? 1 : 0);

@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { BatchEvent, DrawnLot, EventBodies, EventType, FactType, StartedBody } from '@cocotte/core/batches';
+import type {
+  BatchEvent,
+  DrawnLot,
+  EventBodies,
+  EventType,
+  FactType,
+  StartedBody,
+} from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import { type JarsWanted, type Recipe, factorForJars, processFor, routeToSale } from '@cocotte/core/recipes';
 import { Device } from './device.ts';
@@ -17,21 +24,57 @@ export class PaperBatch {
   readonly lidLotId = randomUUID();
   readonly jarLotId = randomUUID();
 
-  constructor(readonly recipe: Recipe, readonly jars: JarsWanted[], readonly started: Partial<StartedBody> = {}, offset_ms: number | null = 0) {
+  constructor(
+    readonly recipe: Recipe,
+    readonly jars: JarsWanted[],
+    readonly started: Partial<StartedBody> = {},
+    offset_ms: number | null = 0,
+  ) {
     this.device = new Device(randomUUID(), START_MS, offset_ms);
     const altitude_m = started.kitchen?.altitude_m ?? 716.28;
     const answers = jars.map(j => ({ size: j.size, answer: processFor(recipe, j.size, altitude_m) }));
     this.add('batch.started', {
-      recipeId: randomUUID(), recipeVersion: 1, recipe, factor: factorForJars(recipe, jars).toFraction(), jars, purpose: 'sale', lotCode: `${recipe.code}-26324-1X`, madeOn: '2026-11-20',
-      kitchen: { name: 'Test Kitchen', altitude_m, zone: 'UTC', locale: 'en-US', currency: 'USD', hourlyRate: '18.00', thermometerError_C: 0 },
-      boilingPoint_C: boilingPoint_C(altitude_m), gelPoint_C: gelPoint_C(altitude_m),
-      times: answers.flatMap(a => (a.answer.ok ? [a.answer.time] : [])), noTime: answers.flatMap(a => (a.answer.ok ? [] : [{ size: a.size, what: a.answer.what, why: a.answer.why }])),
-      route: routeToSale(recipe), phLimit: recipe.authority.grade === 'letter' ? recipe.authority.maxPh : 4.6, ...started,
+      recipeId: randomUUID(),
+      recipeVersion: 1,
+      recipe,
+      factor: factorForJars(recipe, jars).toFraction(),
+      jars,
+      purpose: 'sale',
+      lotCode: `${recipe.code}-26324-1X`,
+      madeOn: '2026-11-20',
+      kitchen: {
+        name: 'Test Kitchen',
+        altitude_m,
+        zone: 'UTC',
+        locale: 'en-US',
+        currency: 'USD',
+        hourlyRate: '18.00',
+        thermometerError_C: 0,
+      },
+      boilingPoint_C: boilingPoint_C(altitude_m),
+      gelPoint_C: gelPoint_C(altitude_m),
+      times: answers.flatMap(a => (a.answer.ok ? [a.answer.time] : [])),
+      noTime: answers.flatMap(a =>
+        a.answer.ok ? [] : [{ size: a.size, what: a.answer.what, why: a.answer.why }],
+      ),
+      route: routeToSale(recipe),
+      phLimit: recipe.authority.grade === 'letter' ? recipe.authority.maxPh : 4.6,
+      ...started,
     });
   }
 
-  add<K extends EventType>(type: K, body: EventBodies[K], options: { typed?: boolean; device?: Device } = {}): BatchEvent {
-    const event = { ...(options.device ?? this.device).stamp(this.now_ms, options.typed), kitchenId: this.kitchenId, batchId: this.batchId, type, body } as unknown as BatchEvent;
+  add<K extends EventType>(
+    type: K,
+    body: EventBodies[K],
+    options: { typed?: boolean; device?: Device } = {},
+  ): BatchEvent {
+    const event = {
+      ...(options.device ?? this.device).stamp(this.now_ms, options.typed),
+      kitchenId: this.kitchenId,
+      batchId: this.batchId,
+      type,
+      body,
+    } as unknown as BatchEvent;
     this.events.push(event);
     return event;
   }
@@ -43,13 +86,54 @@ export class PaperBatch {
 
   /** A lot for each line but water, the jars and the lids. */
   drawAll(unitCost = '0.01'): this {
-    const lot = (over: Partial<DrawnLot>): DrawnLot => ({ lotId: randomUUID(), itemId: randomUUID(), kind: 'ingredient', name: 'x', lotLabel: 'L-1', lineId: null, jarSize: null, quantity: '100', unit: 'g', unitCost, mass_g: null, labelName: '', subIngredients: '', allergens: [], ...over });
+    const lot = (over: Partial<DrawnLot>): DrawnLot => ({
+      lotId: randomUUID(),
+      itemId: randomUUID(),
+      kind: 'ingredient',
+      name: 'x',
+      lotLabel: 'L-1',
+      lineId: null,
+      jarSize: null,
+      quantity: '100',
+      unit: 'g',
+      unitCost,
+      mass_g: null,
+      labelName: '',
+      subIngredients: '',
+      allergens: [],
+      ...over,
+    });
     const count = this.jars.reduce((n, j) => n + j.count, 0);
     this.add('lot.drawn', {
       lots: [
-        ...this.recipe.lines.filter(l => l.role !== 'water').map(l => lot({ lineId: l.id, name: l.name, labelName: l.labelName, subIngredients: l.subIngredients, allergens: l.allergens })),
-        lot({ kind: 'jar', lotId: this.jarLotId, name: 'Jars', jarSize: this.jars[0]?.size ?? null, quantity: String(count), unit: 'each', unitCost: '0.92' }),
-        lot({ kind: 'lid', lotId: this.lidLotId, name: 'Lids', quantity: String(count), unit: 'each', unitCost: '0.21' }),
+        ...this.recipe.lines
+          .filter(l => l.role !== 'water')
+          .map(l =>
+            lot({
+              lineId: l.id,
+              name: l.name,
+              labelName: l.labelName,
+              subIngredients: l.subIngredients,
+              allergens: l.allergens,
+            }),
+          ),
+        lot({
+          kind: 'jar',
+          lotId: this.jarLotId,
+          name: 'Jars',
+          jarSize: this.jars[0]?.size ?? null,
+          quantity: String(count),
+          unit: 'each',
+          unitCost: '0.92',
+        }),
+        lot({
+          kind: 'lid',
+          lotId: this.lidLotId,
+          name: 'Lids',
+          quantity: String(count),
+          unit: 'each',
+          unitCost: '0.21',
+        }),
       ],
     });
     return this;
@@ -57,7 +141,8 @@ export class PaperBatch {
 
   fill(jars: number[], size = this.jars[0]?.size ?? 'pint'): this {
     this.add('jars.filled', { size, jars, jarLotId: this.jarLotId, lidLotId: this.lidLotId });
-    for (const line of this.recipe.lines.filter(l => l.where === 'each jar')) this.add('dose.given', { lineId: line.id, jars });
+    for (const line of this.recipe.lines.filter(l => l.where === 'each jar'))
+      this.add('dose.given', { lineId: line.id, jars });
     return this;
   }
 
@@ -82,12 +167,24 @@ export class PaperBatch {
     const numbers = Array.from({ length: count }, (_, i) => i + 1);
     const required = (this.events[0] as BatchEvent<'batch.started'>).body.times[0]?.minutes ?? 10;
     this.drawAll().wait(60);
-    if (this.recipe.foodClass === 'fruit spread') this.fact('temperature.read', { where: 'pot', temp_C: 103 });
+    if (this.recipe.foodClass === 'fruit spread')
+      this.fact('temperature.read', { where: 'pot', temp_C: 103 });
     this.fill(numbers).process(1, numbers, required);
-    return this.wait(13 * 60).fact('jars.pressed', { sealed: numbers, failed: [] }).wait(13 * 60);
+    return this.wait(13 * 60)
+      .fact('jars.pressed', { sealed: numbers, failed: [] })
+      .wait(13 * 60);
   }
 
   readPh(ph: number, over: Partial<EventBodies['ph.read']> = {}): this {
-    return this.fact('ph.read', { jar: 1, ph, temp_C: 24, hoursSinceProcessing: 26, method: 'meter', buffers: [4.01, 7], reference: '', ...over });
+    return this.fact('ph.read', {
+      jar: 1,
+      ph,
+      temp_C: 24,
+      hoursSinceProcessing: 26,
+      method: 'meter',
+      buffers: [4.01, 7],
+      reference: '',
+      ...over,
+    });
   }
 }

@@ -15,7 +15,12 @@ export class Cook {
   private view: BatchView | null = null;
   readonly device: Device;
 
-  constructor(readonly kitchen: InKitchen, readonly recipeId: string, readonly recipe: Recipe, readonly jars: JarsWanted[]) {
+  constructor(
+    readonly kitchen: InKitchen,
+    readonly recipeId: string,
+    readonly recipe: Recipe,
+    readonly jars: JarsWanted[],
+  ) {
     this.device = new Device(kitchen.person.id, kitchen.now_ms);
   }
 
@@ -31,12 +36,23 @@ export class Cook {
 
   async start(purpose: Purpose = 'sale', recipeVersion = 1): Promise<void> {
     this.view = await this.kitchen.run(batches.start, {
-      body: { batchId: this.batchId, recipeId: this.recipeId, recipeVersion, purpose, factor: factorForJars(this.recipe, this.jars).toFraction(), jars: this.jars, stamp: this.device.stamp(this.kitchen.now_ms) },
+      body: {
+        batchId: this.batchId,
+        recipeId: this.recipeId,
+        recipeVersion,
+        purpose,
+        factor: factorForJars(this.recipe, this.jars).toFraction(),
+        jars: this.jars,
+        stamp: this.device.stamp(this.kitchen.now_ms),
+      },
     });
   }
 
   async draw(lots: DrawLine[]): Promise<void> {
-    this.view = await this.kitchen.run(batches.draw, { params: { batchId: this.batchId }, body: { lots, stamp: this.device.stamp(this.kitchen.now_ms) } });
+    this.view = await this.kitchen.run(batches.draw, {
+      params: { batchId: this.batchId },
+      body: { lots, stamp: this.device.stamp(this.kitchen.now_ms) },
+    });
   }
 
   /** What each line needs as bought, in grams. */
@@ -61,10 +77,17 @@ export class Cook {
   }
 
   /** Fills jars from `first` on, packs them as one load and processes it for its time; a minute over. */
-  async processLoad(number: number, size: JarsWanted['size'], jars: number[], lots: { jarLotId: string; lidLotId: string }, minutes: number): Promise<void> {
+  async processLoad(
+    number: number,
+    size: JarsWanted['size'],
+    jars: number[],
+    lots: { jarLotId: string; lidLotId: string },
+    minutes: number,
+  ): Promise<void> {
     const loadId = randomUUID();
     await this.note(['jars.filled', { size, jars, ...lots }]);
-    for (const line of this.recipe.lines.filter(l => l.where === 'each jar')) await this.note(['dose.given', { lineId: line.id, jars }]);
+    for (const line of this.recipe.lines.filter(l => l.where === 'each jar'))
+      await this.note(['dose.given', { lineId: line.id, jars }]);
     this.wait(6);
     await this.note(['load.packed', { loadId, number, jars, newLidLotId: null }]);
     this.wait(11);

@@ -1,6 +1,7 @@
+// oxlint-disable-next-line typescript/triple-slash-reference -- an ambient declaration has nothing to import
+/// <reference path="./provided.d.ts" />
 import { migrate } from '@cocotte/server/house/migrate';
 import type { TestProject } from 'vitest/node';
-import type {} from './test-server.ts';
 // The cluster is started by the same plain script that `npm start` uses.
 // @ts-expect-error -- plain JavaScript, without types
 import { adminSql, openCluster } from '../scripts/lib/cluster.mjs';
@@ -16,7 +17,9 @@ export default async function setup(project: TestProject): Promise<() => void> {
   for (const key of ['adminUrl', 'ownerUrl', 'appUrl'] as const) project.provide(key, cluster[key] as string);
   project.provide('template', template);
   return () => {
-    const clones = adminSql(cluster, `select datname from pg_database where datname like '${template}%'`).split('\n').filter(Boolean) as string[];
+    const clones = adminSql(cluster, `select datname from pg_database where datname like '${template}%'`)
+      .split('\n')
+      .filter(Boolean) as string[];
     for (const name of clones) adminSql(cluster, `drop database ${name} with (force)`);
     cluster.stopIfUnused();
   };

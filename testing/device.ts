@@ -14,7 +14,11 @@ export class Device {
    * @param at_ms  the instant its page was opened
    * @param offset_ms  server clock minus device clock; null when never measured
    */
-  constructor(readonly personId: string, at_ms: number, readonly offset_ms: number | null = 0) {
+  constructor(
+    readonly personId: string,
+    at_ms: number,
+    readonly offset_ms: number | null = 0,
+  ) {
     this.opened_ms = at_ms;
   }
 
@@ -22,10 +26,19 @@ export class Device {
   stamp(at_ms: number, typed = false): Stamp {
     const wall = new Date(at_ms - (this.offset_ms ?? 0)).toISOString();
     return {
-      id: randomUUID(), typeVersion: 1, personId: this.personId, deviceId: this.id, deviceCounter: this.counter++, wallClock: wall,
-      monotonic_ms: Math.max(0, at_ms - this.opened_ms), pageSessionId: this.pageSessionId,
-      clockOffset_ms: this.offset_ms, clockOffsetAge_ms: this.offset_ms === null ? null : 1000,
-      occurredAt: typed ? new Date(at_ms).toISOString() : wall, typedInAfterwards: typed, basedOnSeq: 0,
+      id: randomUUID(),
+      typeVersion: 1,
+      personId: this.personId,
+      deviceId: this.id,
+      deviceCounter: this.counter++,
+      wallClock: wall,
+      monotonic_ms: Math.max(0, at_ms - this.opened_ms),
+      pageSessionId: this.pageSessionId,
+      clockOffset_ms: this.offset_ms,
+      clockOffsetAge_ms: this.offset_ms === null ? null : 1000,
+      occurredAt: typed ? new Date(at_ms).toISOString() : wall,
+      typedInAfterwards: typed,
+      basedOnSeq: 0,
     };
   }
 

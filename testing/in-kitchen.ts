@@ -8,13 +8,31 @@ export class InKitchen {
   now_ms: number;
   readonly clock: Clock = { now_ms: () => this.now_ms };
 
-  constructor(readonly database: Database, readonly kitchenId: string, public person: { id: string; name: string }, now_ms: number, readonly role: Role = 'owner') {
+  constructor(
+    readonly database: Database,
+    readonly kitchenId: string,
+    public person: { id: string; name: string },
+    now_ms: number,
+    readonly role: Role = 'owner',
+  ) {
     this.now_ms = now_ms;
   }
 
-  run<P, Q, B, R>(service: (call: Call<P, Q, B>) => Promise<R>, input: { params?: P; query?: Q; body?: B }): Promise<R> {
-    return this.database.inKitchen(this.kitchenId, trx => service({
-      params: (input.params ?? {}) as P, query: (input.query ?? {}) as Q, body: (input.body ?? {}) as B, person: this.person, role: this.role, kitchenId: this.kitchenId, trx, clock: this.clock,
-    }));
+  run<P, Q, B, R>(
+    service: (call: Call<P, Q, B>) => Promise<R>,
+    input: { params?: P; query?: Q; body?: B },
+  ): Promise<R> {
+    return this.database.inKitchen(this.kitchenId, trx =>
+      service({
+        params: (input.params ?? {}) as P,
+        query: (input.query ?? {}) as Q,
+        body: (input.body ?? {}) as B,
+        person: this.person,
+        role: this.role,
+        kitchenId: this.kitchenId,
+        trx,
+        clock: this.clock,
+      }),
+    );
   }
 }

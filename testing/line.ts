@@ -1,5 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import { type BatchView, type DrawLine, type FactEntry, addItem, addRecipe, appendFacts, changeKitchen, drawLots, readBatch, readKitchen, receiveLot, startBatch } from '@cocotte/contract';
+import {
+  type BatchView,
+  type DrawLine,
+  type FactEntry,
+  addItem,
+  addRecipe,
+  appendFacts,
+  changeKitchen,
+  drawLots,
+  readBatch,
+  readKitchen,
+  receiveLot,
+  startBatch,
+} from '@cocotte/contract';
 import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
 import { type JarSizeId, type Recipe, factorForJars } from '@cocotte/core/recipes';
 import type { Item } from '@cocotte/core/stores';
@@ -17,24 +30,68 @@ export class Line {
   device: Device;
   view: BatchView | null = null;
 
-  private constructor(readonly client: Client, readonly recipe: Recipe, readonly size: JarSizeId, readonly count: number) {
+  private constructor(
+    readonly client: Client,
+    readonly recipe: Recipe,
+    readonly size: JarSizeId,
+    readonly count: number,
+  ) {
     this.device = new Device(client.personId, client.server.now_ms);
   }
 
   static async open(client: Client, recipe: Recipe, size: JarSizeId, count: number): Promise<Line> {
     const line = new Line(client, recipe, size, count);
     await client.ok(addRecipe, { body: { id: line.recipeId, recipe } });
-    const item = async (key: string, over: Partial<Item>, quantity: string, strength_pct: number | null = null) => {
+    const item = async (
+      key: string,
+      over: Partial<Item>,
+      quantity: string,
+      strength_pct: number | null = null,
+    ) => {
       const id = randomUUID();
-      await client.ok(addItem, { body: { id, kind: 'ingredient', name: key, unit: 'g', unit_g: 1, jarSize: null, labelName: key, subIngredients: '', allergens: [], ...over } });
+      await client.ok(addItem, {
+        body: {
+          id,
+          kind: 'ingredient',
+          name: key,
+          unit: 'g',
+          unit_g: 1,
+          jarSize: null,
+          labelName: key,
+          subIngredients: '',
+          allergens: [],
+          ...over,
+        },
+      });
       line.lots[key] = randomUUID();
-      await client.ok(receiveLot, { body: { id: line.lots[key] as string, itemId: id, label: `L-${key}`, supplier: 'S', receivedOn: '2026-11-01', bestBy: null, unitCost: '0.01', strength_pct, quantity } });
+      await client.ok(receiveLot, {
+        body: {
+          id: line.lots[key] as string,
+          itemId: id,
+          label: `L-${key}`,
+          supplier: 'S',
+          receivedOn: '2026-11-01',
+          bestBy: null,
+          unitCost: '0.01',
+          strength_pct,
+          quantity,
+        },
+      });
     };
-    for (const l of recipe.lines.filter(x => x.role !== 'water')) await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '500000', l.minStrength_pct);
+    for (const l of recipe.lines.filter(x => x.role !== 'water'))
+      await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '500000', l.minStrength_pct);
     await item('jars', { kind: 'jar', unit: 'each', unit_g: null, jarSize: size }, '200');
     await item('lids', { kind: 'lid', unit: 'each', unit_g: null }, '200');
     const { id: _id, ...settings } = await client.ok(readKitchen);
-    await client.ok(changeKitchen, { body: { ...settings, hourlyRate: '18.00', makerName: 'Test Kitchen', makerAddress: '1 Road, Town', jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' } } });
+    await client.ok(changeKitchen, {
+      body: {
+        ...settings,
+        hourlyRate: '18.00',
+        makerName: 'Test Kitchen',
+        makerAddress: '1 Road, Town',
+        jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
+      },
+    });
     return line;
   }
 
@@ -53,7 +110,15 @@ export class Line {
 
   startBody(purpose: Purpose = 'sale') {
     const jars = [{ size: this.size, count: this.count }];
-    return { batchId: this.batchId, recipeId: this.recipeId, recipeVersion: 1, purpose, factor: factorForJars(this.recipe, jars).toFraction(), jars, stamp: this.stamp() };
+    return {
+      batchId: this.batchId,
+      recipeId: this.recipeId,
+      recipeVersion: 1,
+      purpose,
+      factor: factorForJars(this.recipe, jars).toFraction(),
+      jars,
+      stamp: this.stamp(),
+    };
   }
 
   async start(purpose: Purpose = 'sale'): Promise<this> {
@@ -63,13 +128,23 @@ export class Line {
 
   drawLines(): DrawLine[] {
     return [
-      ...this.recipe.lines.filter(l => l.role !== 'water').map((l, i) => ({ lotId: this.lots[l.id] as string, lineId: l.id, quantity: i === 0 ? '6000' : '500' })),
-      { lotId: this.lots.jars as string, lineId: null, quantity: String(this.count) }, { lotId: this.lots.lids as string, lineId: null, quantity: String(this.count) },
+      ...this.recipe.lines
+        .filter(l => l.role !== 'water')
+        .map((l, i) => ({
+          lotId: this.lots[l.id] as string,
+          lineId: l.id,
+          quantity: i === 0 ? '6000' : '500',
+        })),
+      { lotId: this.lots.jars as string, lineId: null, quantity: String(this.count) },
+      { lotId: this.lots.lids as string, lineId: null, quantity: String(this.count) },
     ];
   }
 
   async draw(lots = this.drawLines()): Promise<this> {
-    this.view = await this.client.ok(drawLots, { params: { batchId: this.batchId }, body: { lots, stamp: this.stamp() } });
+    this.view = await this.client.ok(drawLots, {
+      params: { batchId: this.batchId },
+      body: { lots, stamp: this.stamp() },
+    });
     return this;
   }
 
@@ -90,9 +165,16 @@ export class Line {
   /** From filling to pressed jars the next day, everything as it should be but the acidity. */
   async cook(minutes: number): Promise<this> {
     const jars = range(this.count);
-    if (this.recipe.foodClass === 'fruit spread') await this.note('temperature.read', { where: 'pot', temp_C: 103 });
-    await this.note('jars.filled', { size: this.size, jars, jarLotId: this.lots.jars as string, lidLotId: this.lots.lids as string });
-    for (const l of this.recipe.lines.filter(x => x.where === 'each jar')) await this.note('dose.given', { lineId: l.id, jars });
+    if (this.recipe.foodClass === 'fruit spread')
+      await this.note('temperature.read', { where: 'pot', temp_C: 103 });
+    await this.note('jars.filled', {
+      size: this.size,
+      jars,
+      jarLotId: this.lots.jars as string,
+      lidLotId: this.lots.lids as string,
+    });
+    for (const l of this.recipe.lines.filter(x => x.where === 'each jar'))
+      await this.note('dose.given', { lineId: l.id, jars });
     const loadId = randomUUID();
     await this.note('load.packed', { loadId, number: 1, jars, newLidLotId: null });
     await this.wait(10).note('load.boiling', { loadId });
@@ -103,6 +185,14 @@ export class Line {
   }
 
   readPh(ph: number): Promise<this> {
-    return this.note('ph.read', { jar: 1, ph, temp_C: 24, hoursSinceProcessing: 26, method: 'meter', buffers: [4.01, 7], reference: '' });
+    return this.note('ph.read', {
+      jar: 1,
+      ph,
+      temp_C: 24,
+      hoursSinceProcessing: 26,
+      method: 'meter',
+      buffers: [4.01, 7],
+      reference: '',
+    });
   }
 }

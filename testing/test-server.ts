@@ -1,22 +1,31 @@
+// oxlint-disable-next-line typescript/triple-slash-reference -- an ambient declaration has nothing to import
+/// <reference path="./provided.d.ts" />
 import { randomUUID } from 'node:crypto';
 import { type Server, createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { type Endpoint, type Problem, type SessionView, check, makeFirstAccount, invite, acceptInvitation, signIn } from '@cocotte/contract';
+import {
+  type Endpoint,
+  type Problem,
+  type SessionView,
+  check,
+  makeFirstAccount,
+  invite,
+  acceptInvitation,
+  signIn,
+} from '@cocotte/contract';
 import { makeApp } from '@cocotte/server/house/app';
 import { type Database, openDatabase } from '@cocotte/server/house/database';
 import pg from 'pg';
 import { inject } from 'vitest';
-
-declare module 'vitest' {
-  interface ProvidedContext { adminUrl: string; ownerUrl: string; appUrl: string; template: string }
-}
 
 const DAY_MS = 86_400_000;
 
 /** A database of this file's own, cloned from the migrated template. */
 export async function cloneDatabase(): Promise<{ appUrl: string; ownerUrl: string; name: string }> {
   const name = `${inject('template')}_${randomUUID().slice(0, 8)}`;
-  const admin = new pg.Client({ connectionString: Object.assign(new URL(inject('adminUrl')), { pathname: '/postgres' }).href });
+  const admin = new pg.Client({
+    connectionString: Object.assign(new URL(inject('adminUrl')), { pathname: '/postgres' }).href,
+  });
   await admin.connect();
   await admin.query(`create database ${name} template ${inject('template')} owner cocotte_owner`);
   await admin.end();
@@ -27,13 +36,21 @@ export async function cloneDatabase(): Promise<{ appUrl: string; ownerUrl: strin
 /** The real server on a database of its own, with a clock the test moves. */
 export class TestServer {
   now_ms = Date.parse('2026-11-24T16:00:00Z');
-  private constructor(readonly database: Database, readonly urls: { appUrl: string; ownerUrl: string }, readonly http: Server, readonly origin: string) {}
+  private constructor(
+    readonly database: Database,
+    readonly urls: { appUrl: string; ownerUrl: string },
+    readonly http: Server,
+    readonly origin: string,
+  ) {}
 
   static async open(): Promise<TestServer> {
     const urls = await cloneDatabase();
     const database = openDatabase(urls.appUrl, 8);
     let self: TestServer | undefined;
-    const app = makeApp({ database, clock: { now_ms: () => self?.now_ms ?? Date.now() }, secure: false }, null);
+    const app = makeApp(
+      { database, clock: { now_ms: () => self?.now_ms ?? Date.now() }, secure: false },
+      null,
+    );
     const http = createServer(app);
     await new Promise<void>(resolve => http.listen(0, '127.0.0.1', resolve));
     self = new TestServer(database, urls, http, `http://127.0.0.1:${(http.address() as AddressInfo).port}`);
@@ -53,7 +70,16 @@ export class TestServer {
   /** The first account with its kitchen. */
   async firstOwner(kitchen = 'Test Kitchen'): Promise<Client> {
     const client = new Client(this);
-    await client.ok(makeFirstAccount, { body: { name: 'Ona', email: 'ona@test.example', password: 'a long password', kitchen, zone: 'America/Denver', altitude_m: 716.28 } });
+    await client.ok(makeFirstAccount, {
+      body: {
+        name: 'Ona',
+        email: 'ona@test.example',
+        password: 'a long password',
+        kitchen,
+        zone: 'America/Denver',
+        altitude_m: 716.28,
+      },
+    });
     return client;
   }
 
@@ -61,7 +87,10 @@ export class TestServer {
   async join(owner: Client, role: 'owner' | 'cook' | 'viewer', email: string): Promise<Client> {
     const { token } = await owner.ok(invite, { body: { id: randomUUID(), role } });
     const client = new Client(this);
-    await client.ok(acceptInvitation, { params: { token }, body: { name: email.split('@')[0] ?? 'x', email, password: 'a long password' } });
+    await client.ok(acceptInvitation, {
+      params: { token },
+      body: { name: email.split('@')[0] ?? 'x', email, password: 'a long password' },
+    });
     return client;
   }
 
@@ -72,7 +101,11 @@ export class TestServer {
   }
 }
 
-export interface Answer { status: number; body: unknown; headers: Headers }
+export interface Answer {
+  status: number;
+  body: unknown;
+  headers: Headers;
+}
 
 /** A caller with a cookie of its own. Every good reply is held against the contract. */
 export class Client {
@@ -84,35 +117,69 @@ export class Client {
     return this.session?.person?.id ?? '';
   }
 
-  async raw(method: string, path: string, init: { body?: string; headers?: Record<string, string> } = {}): Promise<Answer> {
-    const response = await fetch(this.server.origin + path, { method, headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...init.headers }, body: init.body });
+  async raw(
+    method: string,
+    path: string,
+    init: { body?: string; headers?: Record<string, string> } = {},
+  ): Promise<Answer> {
+    const response = await fetch(this.server.origin + path, {
+      method,
+      headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...init.headers },
+      body: init.body,
+    });
     const set = response.headers.get('set-cookie');
     if (set) this.cookie = set.split(';')[0] ?? '';
     const type = response.headers.get('content-type') ?? '';
-    return { status: response.status, headers: response.headers, body: type.includes('json') ? await response.json() : new Uint8Array(await response.arrayBuffer()) };
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: type.includes('json') ? await response.json() : new Uint8Array(await response.arrayBuffer()),
+    };
   }
 
-  async try<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: { params?: P; query?: Partial<Q>; body?: B } = {}): Promise<Answer> {
-    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, k: string) => encodeURIComponent(String((input.params as Record<string, unknown>)[k])));
+  async try<P, Q, B, R>(
+    endpoint: Endpoint<P, Q, B, R>,
+    input: { params?: P; query?: Partial<Q>; body?: B } = {},
+  ): Promise<Answer> {
+    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, k: string) =>
+      encodeURIComponent(String((input.params as Record<string, unknown>)[k])),
+    );
     const query = new URLSearchParams((input.query ?? {}) as Record<string, string>).toString();
     const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
-    return this.raw(endpoint.method, query ? `${path}?${query}` : path, hasBody ? { body: JSON.stringify(input.body ?? {}), headers: { 'content-type': 'application/json' } } : {});
+    return this.raw(
+      endpoint.method,
+      query ? `${path}?${query}` : path,
+      hasBody
+        ? { body: JSON.stringify(input.body ?? {}), headers: { 'content-type': 'application/json' } }
+        : {},
+    );
   }
 
   /** The reply, which must be good and what the contract says. */
-  async ok<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: { params?: P; query?: Partial<Q>; body?: B } = {}): Promise<R> {
+  async ok<P, Q, B, R>(
+    endpoint: Endpoint<P, Q, B, R>,
+    input: { params?: P; query?: Partial<Q>; body?: B } = {},
+  ): Promise<R> {
     const answer = await this.try(endpoint, input);
-    if (answer.status !== 200) throw new Error(`${endpoint.name}: ${answer.status} ${JSON.stringify(answer.body)}`);
+    if (answer.status !== 200)
+      throw new Error(`${endpoint.name}: ${answer.status} ${JSON.stringify(answer.body)}`);
     if (endpoint.reply.kind === 'json') {
       const checked = check(endpoint.reply.rule, answer.body);
-      if (!checked.ok) throw new Error(`${endpoint.name}: the reply is not what the contract says: ${JSON.stringify(checked.faults)}`);
-      if (/^(session|account|invitations\.accept)/.test(endpoint.name) && 'person' in (answer.body as object)) this.session = answer.body as SessionView;
+      if (!checked.ok)
+        throw new Error(
+          `${endpoint.name}: the reply is not what the contract says: ${JSON.stringify(checked.faults)}`,
+        );
+      if (/^(session|account|invitations\.accept)/.test(endpoint.name) && 'person' in (answer.body as object))
+        this.session = answer.body as SessionView;
     }
     return answer.body as R;
   }
 
   /** The problem, which must be one: its status, and its faults in what, why and what next. */
-  async refused<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: { params?: P; query?: Partial<Q>; body?: unknown } = {}): Promise<Problem> {
+  async refused<P, Q, B, R>(
+    endpoint: Endpoint<P, Q, B, R>,
+    input: { params?: P; query?: Partial<Q>; body?: unknown } = {},
+  ): Promise<Problem> {
     const answer = await this.try(endpoint, input as { params?: P; query?: Partial<Q>; body?: B });
     if (answer.status < 400) throw new Error(`${endpoint.name} was not refused`);
     return problemOf(answer);
@@ -122,8 +189,12 @@ export class Client {
 /** The body as a problem; every fault says what, why and what next. */
 export function problemOf(answer: Answer): Problem {
   const problem = answer.body as Problem;
-  if (!answer.headers.get('content-type')?.includes('application/problem+json')) throw new Error(`not a problem body: ${answer.status}`);
-  if (problem.status !== answer.status || !problem.requestId || problem.errors.length === 0) throw new Error(`not a whole problem: ${JSON.stringify(problem)}`);
-  for (const e of problem.errors) if (!e.what || !e.why || !e.next || !e.code) throw new Error(`a fault that does not say what, why and what next: ${JSON.stringify(e)}`);
+  if (!answer.headers.get('content-type')?.includes('application/problem+json'))
+    throw new Error(`not a problem body: ${answer.status}`);
+  if (problem.status !== answer.status || !problem.requestId || problem.errors.length === 0)
+    throw new Error(`not a whole problem: ${JSON.stringify(problem)}`);
+  for (const e of problem.errors)
+    if (!e.what || !e.why || !e.next || !e.code)
+      throw new Error(`a fault that does not say what, why and what next: ${JSON.stringify(e)}`);
   return problem;
 }

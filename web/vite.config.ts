@@ -5,6 +5,13 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [react()],
-  build: { outDir: '../dist/web', emptyOutDir: true, modulePreload: { polyfill: false }, assetsInlineLimit: 0, target: 'es2022', manifest: true },
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    modulePreload: { polyfill: false },
+    assetsInlineLimit: 0,
+    target: 'es2022',
+    manifest: true,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

@@ -2,27 +2,76 @@ import { PURPOSES, type Purpose, type SequencedEvent, type Stamp } from '@cocott
 import type { BatchSummary, Due, Running, Stage } from '@cocotte/core/checks';
 import type { JarsWanted } from '@cocotte/core/recipes';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
-import { type Rule, choice, day, decimal, dictionary, figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
+import {
+  type Rule,
+  choice,
+  day,
+  decimal,
+  dictionary,
+  figure,
+  flag,
+  list,
+  maybe,
+  shape,
+  text,
+  uuid,
+} from '../rules.ts';
 import { type FactEntry, factRule, jarsWantedRule, sequencedRule, stampRule } from './event-rules.ts';
 
 const count = figure({ min: 0, max: 1e9, whole: true, name: 'The count' });
 const instant_ms = figure({ min: 0, max: 1e14, name: 'The instant' });
 const stage = choice<Stage>(['cooking', 'checking', 'released', 'closed']);
-const running = shape<Running>({ kind: choice(['load', 'rest', 'wait'] as const), id: text({ max: 60 }), title: text({ max: 300 }), detail: text({ max: 80 }), since_ms: instant_ms, until_ms: instant_ms, latest_ms: maybe(instant_ms) });
-const due = shape<Due>({ kind: choice(['press', 'acidity', 'settle', 'release', 'label'] as const), from_ms: instant_ms, count });
+const running = shape<Running>({
+  kind: choice(['load', 'rest', 'wait'] as const),
+  id: text({ max: 60 }),
+  title: text({ max: 300 }),
+  detail: text({ max: 80 }),
+  since_ms: instant_ms,
+  until_ms: instant_ms,
+  latest_ms: maybe(instant_ms),
+});
+const due = shape<Due>({
+  kind: choice(['press', 'acidity', 'settle', 'release', 'label'] as const),
+  from_ms: instant_ms,
+  count,
+});
 const summary = shape<BatchSummary>({
-  lotCode: text({ max: 40 }), name: text({ max: 80 }), purpose: choice(PURPOSES), madeOn: day, stage, jars: count, released: count, labelled: count,
-  forms: dictionary(count) as Rule<BatchSummary['forms']>, running: list(running, { max: 200 }), due: list(due, { max: 20 }),
+  lotCode: text({ max: 40 }),
+  name: text({ max: 80 }),
+  purpose: choice(PURPOSES),
+  madeOn: day,
+  stage,
+  jars: count,
+  released: count,
+  labelled: count,
+  forms: dictionary(count) as Rule<BatchSummary['forms']>,
+  running: list(running, { max: 200 }),
+  due: list(due, { max: 20 }),
 });
 
-export interface BatchRow { id: string; summary: BatchSummary; lastSeq: number }
+export interface BatchRow {
+  id: string;
+  summary: BatchSummary;
+  lastSeq: number;
+}
 export const batchRow = shape<BatchRow>({ id: uuid, summary, lastSeq: count });
 export const batchParams = shape<{ batchId: string }>({ batchId: uuid });
 
 export const listBatches = endpoint({
-  name: 'batches.list', method: 'GET', path: '/api/batches', who: 'viewer', summary: 'Batches, newest first, 50 a page; by stage, or by words in name and lot code',
-  query: shape<{ after: string; search: string; stage: string }>({ after: text({ max: 200 }), search: text({ max: 100 }), stage: choice(['', 'cooking', 'checking', 'released', 'closed', 'open']) as never }),
-  reply: shape<{ batches: BatchRow[]; next: string | null }>({ batches: list(batchRow, { max: 50 }), next: maybe(text({ max: 200 })) }),
+  name: 'batches.list',
+  method: 'GET',
+  path: '/api/batches',
+  who: 'viewer',
+  summary: 'Batches, newest first, 50 a page; by stage, or by words in name and lot code',
+  query: shape<{ after: string; search: string; stage: string }>({
+    after: text({ max: 200 }),
+    search: text({ max: 100 }),
+    stage: choice(['', 'cooking', 'checking', 'released', 'closed', 'open']) as never,
+  }),
+  reply: shape<{ batches: BatchRow[]; next: string | null }>({
+    batches: list(batchRow, { max: 50 }),
+    next: maybe(text({ max: 200 })),
+  }),
 });
 
 export interface BatchView {
@@ -32,40 +81,124 @@ export interface BatchView {
   people: Record<string, string>;
   lastSeq: number;
 }
-const batchView = shape<BatchView>({ id: uuid, events: list(sequencedRule, { max: 100_000 }), people: dictionary(text({ max: 80 })), lastSeq: count });
+const batchView = shape<BatchView>({
+  id: uuid,
+  events: list(sequencedRule, { max: 100_000 }),
+  people: dictionary(text({ max: 80 })),
+  lastSeq: count,
+});
 
-export const readBatch = endpoint({ name: 'batches.read', method: 'GET', path: '/api/batches/:batchId', who: 'viewer', summary: 'A batch: every entry of its record', params: batchParams, reply: batchView });
+export const readBatch = endpoint({
+  name: 'batches.read',
+  method: 'GET',
+  path: '/api/batches/:batchId',
+  who: 'viewer',
+  summary: 'A batch: every entry of its record',
+  params: batchParams,
+  reply: batchView,
+});
 
-export interface StartBatch { batchId: string; recipeId: string; recipeVersion: number; purpose: Purpose; factor: string; jars: JarsWanted[]; stamp: Stamp }
+export interface StartBatch {
+  batchId: string;
+  recipeId: string;
+  recipeVersion: number;
+  purpose: Purpose;
+  factor: string;
+  jars: JarsWanted[];
+  stamp: Stamp;
+}
 export const startBatch = endpoint({
-  name: 'batches.start', method: 'POST', path: '/api/batches', who: 'cook', summary: 'Start a batch of a recipe for a purpose (a decision)',
+  name: 'batches.start',
+  method: 'POST',
+  path: '/api/batches',
+  who: 'cook',
+  summary: 'Start a batch of a recipe for a purpose (a decision)',
   body: shape<StartBatch>({
-    batchId: uuid, recipeId: uuid, recipeVersion: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }), purpose: choice(PURPOSES),
-    factor: text({ min: 1, max: 60, name: 'The factor' }), jars: jarsWantedRule, stamp: stampRule,
-  }), reply: batchView,
+    batchId: uuid,
+    recipeId: uuid,
+    recipeVersion: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+    purpose: choice(PURPOSES),
+    factor: text({ min: 1, max: 60, name: 'The factor' }),
+    jars: jarsWantedRule,
+    stamp: stampRule,
+  }),
+  reply: batchView,
 });
 
 export const appendFacts = endpoint({
-  name: 'batches.append', method: 'POST', path: '/api/batches/:batchId/events', who: 'cook', summary: 'Deliver facts; each is accepted once, in whatever order it comes',
-  params: batchParams, body: shape<{ events: FactEntry[] }>({ events: list(factRule, { min: 1, max: 200 }) }),
-  reply: shape<{ accepted: { id: string; seq: number }[]; lastSeq: number }>({ accepted: list(shape<{ id: string; seq: number }>({ id: uuid, seq: count }), { max: 200 }), lastSeq: count }),
+  name: 'batches.append',
+  method: 'POST',
+  path: '/api/batches/:batchId/events',
+  who: 'cook',
+  summary: 'Deliver facts; each is accepted once, in whatever order it comes',
+  params: batchParams,
+  body: shape<{ events: FactEntry[] }>({ events: list(factRule, { min: 1, max: 200 }) }),
+  reply: shape<{ accepted: { id: string; seq: number }[]; lastSeq: number }>({
+    accepted: list(shape<{ id: string; seq: number }>({ id: uuid, seq: count }), { max: 200 }),
+    lastSeq: count,
+  }),
 });
 
-export interface DrawLine { lotId: string; lineId: string | null; quantity: string }
-export interface DrawLots { lots: DrawLine[]; stamp: Stamp }
+export interface DrawLine {
+  lotId: string;
+  lineId: string | null;
+  quantity: string;
+}
+export interface DrawLots {
+  lots: DrawLine[];
+  stamp: Stamp;
+}
 export const drawLots = endpoint({
-  name: 'batches.draw', method: 'POST', path: '/api/batches/:batchId/draws', who: 'cook', summary: 'Draw lots into a batch (a decision): all of them or none',
+  name: 'batches.draw',
+  method: 'POST',
+  path: '/api/batches/:batchId/draws',
+  who: 'cook',
+  summary: 'Draw lots into a batch (a decision): all of them or none',
   params: batchParams,
-  body: shape<DrawLots>({ lots: list(shape<DrawLine>({ lotId: uuid, lineId: maybe(text({ min: 1, max: 40 })), quantity: decimal({ min: 0, above: true, max: 1e9, name: 'The quantity' }) }), { min: 1, max: 200 }), stamp: stampRule }), reply: batchView,
+  body: shape<DrawLots>({
+    lots: list(
+      shape<DrawLine>({
+        lotId: uuid,
+        lineId: maybe(text({ min: 1, max: 40 })),
+        quantity: decimal({ min: 0, above: true, max: 1e9, name: 'The quantity' }),
+      }),
+      { min: 1, max: 200 },
+    ),
+    stamp: stampRule,
+  }),
+  reply: batchView,
 });
 export const reverseDraw = endpoint({
-  name: 'batches.reverseDraw', method: 'POST', path: '/api/batches/:batchId/draws/:drawId/reversal', who: 'cook', summary: 'Put a draw back into its lots, with the reason (a decision)',
-  params: shape<{ batchId: string; drawId: string }>({ batchId: uuid, drawId: uuid }), body: shape<{ reason: string; stamp: Stamp }>({ reason: text({ min: 3, max: 300, name: 'The reason' }), stamp: stampRule }), reply: batchView,
+  name: 'batches.reverseDraw',
+  method: 'POST',
+  path: '/api/batches/:batchId/draws/:drawId/reversal',
+  who: 'cook',
+  summary: 'Put a draw back into its lots, with the reason (a decision)',
+  params: shape<{ batchId: string; drawId: string }>({ batchId: uuid, drawId: uuid }),
+  body: shape<{ reason: string; stamp: Stamp }>({
+    reason: text({ min: 3, max: 300, name: 'The reason' }),
+    stamp: stampRule,
+  }),
+  reply: batchView,
 });
-export const blankSheet = fileEndpoint({ name: 'batches.blankSheet', path: '/api/batches/:batchId/blank.pdf', who: 'viewer', summary: 'A sheet with the targets, to cook from and write on', params: batchParams, mediaType: 'application/pdf' });
+export const blankSheet = fileEndpoint({
+  name: 'batches.blankSheet',
+  path: '/api/batches/:batchId/blank.pdf',
+  who: 'viewer',
+  summary: 'A sheet with the targets, to cook from and write on',
+  params: batchParams,
+  mediaType: 'application/pdf',
+});
 
 export const readToday = endpoint({
-  name: 'today.read', method: 'GET', path: '/api/today', who: 'viewer', summary: 'What runs and what is due: every batch that is not finished', reply: shape<{ batches: BatchRow[]; more: boolean; waiting: Record<'cook' | 'check' | 'label', number> }>({
-    batches: list(batchRow, { max: 200 }), more: flag, waiting: shape<Record<'cook' | 'check' | 'label', number>>({ cook: count, check: count, label: count }),
+  name: 'today.read',
+  method: 'GET',
+  path: '/api/today',
+  who: 'viewer',
+  summary: 'What runs and what is due: every batch that is not finished',
+  reply: shape<{ batches: BatchRow[]; more: boolean; waiting: Record<'cook' | 'check' | 'label', number> }>({
+    batches: list(batchRow, { max: 200 }),
+    more: flag,
+    waiting: shape<Record<'cook' | 'check' | 'label', number>>({ cook: count, check: count, label: count }),
   }),
 });

@@ -1,5 +1,16 @@
 export {
-  type BatchRow, type BatchView, type DrawLine, type DrawLots, type StartBatch,
-  appendFacts, blankSheet, drawLots, listBatches, readBatch, readToday, reverseDraw, startBatch,
+  type BatchRow,
+  type BatchView,
+  type DrawLine,
+  type DrawLots,
+  type StartBatch,
+  appendFacts,
+  blankSheet,
+  drawLots,
+  listBatches,
+  readBatch,
+  readToday,
+  reverseDraw,
+  startBatch,
 } from './batches.ts';
 export { type FactEntry, bodyRules, factRule } from './event-rules.ts';

@@ -8,6 +8,12 @@ import { type Rule, shape } from '../rules.ts';
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
 
 export const releaseJars = endpoint({
-  name: 'checks.release', method: 'POST', path: '/api/batches/:batchId/release', who: 'cook', summary: 'Release jars (a decision): refused while any condition of theirs is open',
-  params: batchParams, body: shape<{ jars: number[]; stamp: Stamp }>({ jars: jarNumbers, stamp: stampRule }), reply: batchView,
+  name: 'checks.release',
+  method: 'POST',
+  path: '/api/batches/:batchId/release',
+  who: 'cook',
+  summary: 'Release jars (a decision): refused while any condition of theirs is open',
+  params: batchParams,
+  body: shape<{ jars: number[]; stamp: Stamp }>({ jars: jarNumbers, stamp: stampRule }),
+  reply: batchView,
 });

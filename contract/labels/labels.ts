@@ -10,12 +10,32 @@ import { type Rule, choice, shape, uuid } from '../rules.ts';
 
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
 
-export interface PrintLabels { jars: number[]; size: JarSizeId; stock: string; stamp: Stamp }
+export interface PrintLabels {
+  jars: number[];
+  size: JarSizeId;
+  stock: string;
+  stamp: Stamp;
+}
 export const printLabels = endpoint({
-  name: 'labels.print', method: 'POST', path: '/api/batches/:batchId/labels', who: 'cook', summary: 'Decide what the labels of released jars say; the sheet is then printed from it',
-  params: batchParams, body: shape<PrintLabels>({ jars: jarNumbers, size: jarSizeRule, stock: choice(LABEL_STOCKS.map(s => s.id)), stamp: stampRule }), reply: batchView,
+  name: 'labels.print',
+  method: 'POST',
+  path: '/api/batches/:batchId/labels',
+  who: 'cook',
+  summary: 'Decide what the labels of released jars say; the sheet is then printed from it',
+  params: batchParams,
+  body: shape<PrintLabels>({
+    jars: jarNumbers,
+    size: jarSizeRule,
+    stock: choice(LABEL_STOCKS.map(s => s.id)),
+    stamp: stampRule,
+  }),
+  reply: batchView,
 });
 export const labelSheet = fileEndpoint({
-  name: 'labels.sheet', path: '/api/batches/:batchId/labels/:printId/sheet.pdf', who: 'viewer', summary: 'The label sheet at true size', mediaType: 'application/pdf',
+  name: 'labels.sheet',
+  path: '/api/batches/:batchId/labels/:printId/sheet.pdf',
+  who: 'viewer',
+  summary: 'The label sheet at true size',
+  mediaType: 'application/pdf',
   params: shape<{ batchId: string; printId: string }>({ batchId: uuid, printId: uuid }),
 });

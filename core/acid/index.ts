@@ -1,1 +1,9 @@
-export { type AcidityReading, EQUILIBRIUM_HOURS, PH_ACT, PH_LIMIT, PH_PAPER_LIMIT, SAMPLE_TEMP_C, evidenceFaults } from './ph.ts';
+export {
+  type AcidityReading,
+  EQUILIBRIUM_HOURS,
+  PH_ACT,
+  PH_LIMIT,
+  PH_PAPER_LIMIT,
+  SAMPLE_TEMP_C,
+  evidenceFaults,
+} from './ph.ts';

@@ -32,11 +32,15 @@ export interface AcidityReading {
 export function evidenceFaults(reading: AcidityReading): string[] {
   const faults: string[] = [];
   if (reading.hoursSinceProcessing < EQUILIBRIUM_HOURS) {
-    faults.push(`read ${roundHours(reading.hoursSinceProcessing)} h after processing; equilibrium takes at least ${EQUILIBRIUM_HOURS} h`);
+    faults.push(
+      `read ${roundHours(reading.hoursSinceProcessing)} h after processing; equilibrium takes at least ${EQUILIBRIUM_HOURS} h`,
+    );
   }
   if (reading.method === 'meter') {
     if (reading.temp_C < SAMPLE_TEMP_C.min || reading.temp_C > SAMPLE_TEMP_C.max) {
-      faults.push(`sample at ${reading.temp_C} °C; readings count between ${SAMPLE_TEMP_C.min} and ${SAMPLE_TEMP_C.max} °C`);
+      faults.push(
+        `sample at ${reading.temp_C} °C; readings count between ${SAMPLE_TEMP_C.min} and ${SAMPLE_TEMP_C.max} °C`,
+      );
     }
     const low = reading.buffers.some(b => b < PH_LIMIT);
     const high = reading.buffers.some(b => b > PH_LIMIT);
@@ -45,7 +49,8 @@ export function evidenceFaults(reading: AcidityReading): string[] {
   if (reading.method === 'paper' && reading.ph > PH_PAPER_LIMIT) {
     faults.push(`paper is relied on only at ${PH_PAPER_LIMIT.toFixed(1)} or below`);
   }
-  if (reading.method === 'laboratory' && reading.reference.trim() === '') faults.push('the laboratory report has no reference');
+  if (reading.method === 'laboratory' && reading.reference.trim() === '')
+    faults.push('the laboratory report has no reference');
   return faults;
 }
 

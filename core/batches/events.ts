@@ -7,7 +7,14 @@ export const PURPOSES: readonly Purpose[] = ['sale', 'home', 'gift', 'trial'];
 
 /** Why a jar leaves the batch's stock before it is released. */
 export type SetAsideReason = 'broken' | 'leaking' | 'seal failed' | 'spoiled' | 'tested' | 'part-filled';
-export const SET_ASIDE_REASONS: readonly SetAsideReason[] = ['broken', 'leaking', 'seal failed', 'spoiled', 'tested', 'part-filled'];
+export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
+  'broken',
+  'leaking',
+  'seal failed',
+  'spoiled',
+  'tested',
+  'part-filled',
+];
 
 /** What was decided when the batch began. Holds every value later figures rest on; nothing is looked up again. */
 export interface StartedBody {
@@ -116,7 +123,13 @@ export interface LabelContent {
 
 export type EventType = keyof EventBodies;
 
-export const DECISION_TYPES = ['batch.started', 'lot.drawn', 'draw.reversed', 'jars.released', 'labels.printed'] as const;
+export const DECISION_TYPES = [
+  'batch.started',
+  'lot.drawn',
+  'draw.reversed',
+  'jars.released',
+  'labels.printed',
+] as const;
 export type DecisionType = (typeof DECISION_TYPES)[number];
 export type FactType = Exclude<EventType, DecisionType>;
 /** Facts a correction may replace: all but corrections themselves. */
@@ -165,7 +178,9 @@ interface Placed extends Stamp {
 }
 
 /** One entry of a batch's record. */
-export type BatchEvent<T extends EventType = EventType> = { [K in T]: Placed & { type: K; body: EventBodies[K] } }[T];
+export type BatchEvent<T extends EventType = EventType> = {
+  [K in T]: Placed & { type: K; body: EventBodies[K] };
+}[T];
 
 /** An entry as it came back from the server: with its place in the kitchen's chain and when it was received. */
 export type SequencedEvent = BatchEvent & { seq: number; hash: string; receivedAt: string };
@@ -178,7 +193,9 @@ export function isDecision(type: EventType): type is DecisionType {
  * The instant an entry happened, in milliseconds: the typed time, else the device's clock set right by the last
  * measured offset.
  */
-export function correctedInstant_ms(event: Pick<Stamp, 'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms'>): number {
+export function correctedInstant_ms(
+  event: Pick<Stamp, 'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms'>,
+): number {
   if (event.typedInAfterwards) return Date.parse(event.occurredAt);
   return Date.parse(event.wallClock) + (event.clockOffset_ms ?? 0);
 }
@@ -194,7 +211,10 @@ export interface Elapsed {
   how: string;
 }
 
-type Timed = Pick<Stamp, 'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms' | 'monotonic_ms' | 'pageSessionId'>;
+type Timed = Pick<
+  Stamp,
+  'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms' | 'monotonic_ms' | 'pageSessionId'
+>;
 
 /**
  * The time between two entries: by the monotonic clock inside one page session, else by corrected instants. Where the
@@ -207,10 +227,23 @@ export function elapsedBetween(from: Timed, to: Timed): Elapsed {
   if (!typed && from.pageSessionId === to.pageSessionId) {
     const monotonic_s = (to.monotonic_ms - from.monotonic_ms) / 1000;
     if (Math.abs(monotonic_s - byInstants_s) > CLOCK_TOLERANCE_S) {
-      return { time_s: Math.min(monotonic_s, byInstants_s), verified: false, how: `two clocks disagree by ${Math.round(Math.abs(monotonic_s - byInstants_s))} s` };
+      return {
+        time_s: Math.min(monotonic_s, byInstants_s),
+        verified: false,
+        how: `two clocks disagree by ${Math.round(Math.abs(monotonic_s - byInstants_s))} s`,
+      };
     }
     return { time_s: monotonic_s, verified: true, how: 'by the page clock' };
   }
-  if (!known(from) || !known(to)) return { time_s: byInstants_s, verified: false, how: 'the device had not yet compared its clock with the kitchen' };
-  return { time_s: byInstants_s, verified: true, how: typed ? 'from times typed in afterwards' : 'by clocks compared with the kitchen' };
+  if (!known(from) || !known(to))
+    return {
+      time_s: byInstants_s,
+      verified: false,
+      how: 'the device had not yet compared its clock with the kitchen',
+    };
+  return {
+    time_s: byInstants_s,
+    verified: true,
+    how: typed ? 'from times typed in afterwards' : 'by clocks compared with the kitchen',
+  };
 }

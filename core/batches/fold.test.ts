@@ -13,12 +13,25 @@ describe('fold', () => {
   it('gives the same state for shuffled and doubled deliveries', () => {
     const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 8 }]).cookWell().readPh(4.1);
     const wrong = batch.add('line.weighed', { lineId: 'tomatoes', mass_g: 500 });
-    batch.wait(1).add('entry.corrected', { replaces: wrong.id, type: 'line.weighed', body: { lineId: 'tomatoes', mass_g: 5000 }, occurredAt: null, reason: 'a nought was missing' });
+    batch.wait(1).add('entry.corrected', {
+      replaces: wrong.id,
+      type: 'line.weighed',
+      body: { lineId: 'tomatoes', mass_g: 5000 },
+      occurredAt: null,
+      reason: 'a nought was missing',
+    });
     batch.add('jars.set_aside', { jars: [3], why: 'broken' });
     const expected = fold(batch.events);
-    fc.assert(fc.property(fc.shuffledSubarray(batch.events, { minLength: batch.events.length }), fc.array(fc.nat(batch.events.length - 1), { maxLength: 30 }), (shuffled, again) => {
-      expect(fold([...shuffled, ...again.map(i => batch.events[i] as BatchEvent)])).toEqual(expected);
-    }), { numRuns: 200 });
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray(batch.events, { minLength: batch.events.length }),
+        fc.array(fc.nat(batch.events.length - 1), { maxLength: 30 }),
+        (shuffled, again) => {
+          expect(fold([...shuffled, ...again.map(i => batch.events[i] as BatchEvent)])).toEqual(expected);
+        },
+      ),
+      { numRuns: 200 },
+    );
   });
 
   it('never looks at what it is given twice, and does not change it', () => {
@@ -66,26 +79,61 @@ describe('fold', () => {
     const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 2 }]).fill([1, 2]);
     batch.fact('jars.filled', { size: 'pint', jars: [2], jarLotId: null, lidLotId: null });
     batch.fact('jars.pressed', { sealed: [9], failed: [] });
-    batch.fact('load.packed', { loadId: '00000000-0000-7000-8000-000000000003', number: 1, jars: [1, 2], newLidLotId: null });
-    batch.fact('load.packed', { loadId: '00000000-0000-7000-8000-000000000004', number: 2, jars: [1], newLidLotId: null });
+    batch.fact('load.packed', {
+      loadId: '00000000-0000-7000-8000-000000000003',
+      number: 1,
+      jars: [1, 2],
+      newLidLotId: null,
+    });
+    batch.fact('load.packed', {
+      loadId: '00000000-0000-7000-8000-000000000004',
+      number: 2,
+      jars: [1],
+      newLidLotId: null,
+    });
     batch.fact('load.boiling', { loadId: '00000000-0000-7000-8000-000000000009' });
     batch.fact('dose.missed', { lineId: 'lemon', jars: [2] });
-    expect(fold(batch.events).deviations.map(d => d.code).sort()).toEqual(['dose_missed', 'filled_twice', 'two_loads', 'unknown_jar', 'unknown_load']);
+    expect(
+      fold(batch.events)
+        .deviations.map(d => d.code)
+        .sort(),
+    ).toEqual(['dose_missed', 'filled_twice', 'two_loads', 'unknown_jar', 'unknown_load']);
   });
 
   it('lets a corrected entry stand in the place of the first, and takes one back', () => {
     const batch = new PaperBatch(plumJam, eight);
     const first = batch.wait(1).add('line.weighed', { lineId: 'plums', mass_g: 900 });
-    batch.wait(1).add('entry.corrected', { replaces: first.id, type: 'line.weighed', body: { lineId: 'plums', mass_g: 1900 }, occurredAt: null, reason: 'misread' });
-    expect(lineMasses(fold(batch.events)).find(m => m.line.id === 'plums')).toMatchObject({ actual_g: 1900, basis: 'weighed' });
-    batch.wait(1).add('entry.corrected', { replaces: first.id, type: 'line.weighed', body: null, occurredAt: null, reason: 'another batch' });
+    batch.wait(1).add('entry.corrected', {
+      replaces: first.id,
+      type: 'line.weighed',
+      body: { lineId: 'plums', mass_g: 1900 },
+      occurredAt: null,
+      reason: 'misread',
+    });
+    expect(lineMasses(fold(batch.events)).find(m => m.line.id === 'plums')).toMatchObject({
+      actual_g: 1900,
+      basis: 'weighed',
+    });
+    batch.wait(1).add('entry.corrected', {
+      replaces: first.id,
+      type: 'line.weighed',
+      body: null,
+      occurredAt: null,
+      reason: 'another batch',
+    });
     expect(lineMasses(fold(batch.events)).find(m => m.line.id === 'plums')?.basis).toBe('planned');
   });
 
   it('does not let a correction touch a decision or change the kind of an entry', () => {
     const batch = new PaperBatch(plumJam, eight).drawAll();
     const draw = batch.events[1] as BatchEvent;
-    batch.add('entry.corrected', { replaces: draw.id, type: 'note.written', body: { text: 'x' }, occurredAt: null, reason: 'no' });
+    batch.add('entry.corrected', {
+      replaces: draw.id,
+      type: 'note.written',
+      body: { text: 'x' },
+      occurredAt: null,
+      reason: 'no',
+    });
     expect(fold(batch.events).draws).toHaveLength(1);
   });
 });
@@ -106,11 +154,17 @@ describe('time between entries', () => {
     const known = new Device('p', at, 4000);
     const unknown = new Device('p', at, null);
     expect(elapsedBetween(known.stamp(at), unknown.stamp(at + 600_000)).verified).toBe(false);
-    expect(elapsedBetween(known.stamp(at), new Device('q', at, -7000).stamp(at + 600_000))).toMatchObject({ time_s: 600, verified: true });
+    expect(elapsedBetween(known.stamp(at), new Device('q', at, -7000).stamp(at + 600_000))).toMatchObject({
+      time_s: 600,
+      verified: true,
+    });
   });
   it('takes typed times as written', () => {
     const d = new Device('p', at);
-    expect(elapsedBetween(d.stamp(at, true), d.stamp(at + 60_000, true))).toMatchObject({ time_s: 60, verified: true });
+    expect(elapsedBetween(d.stamp(at, true), d.stamp(at + 60_000, true))).toMatchObject({
+      time_s: 60,
+      verified: true,
+    });
   });
   it('holds an unverified load until a person settles it with the minutes seen', () => {
     const batch = new PaperBatch(plumJam, eight, {}, null).drawAll().fill(jars);

@@ -24,14 +24,17 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const { standing, corrections } = settleCorrections(events);
   const byType: ByType = {};
   for (const s of standing) ((byType[s.event.type] ??= []) as Standing[]).push(s);
-  const of = <K extends EventType>(type: K) => (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
+  const of = <K extends EventType>(type: K) =>
+    (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
 
   const first = of('batch.started')[0];
   const started = first ? { ...first.event.body, by: first.trace } : null;
   const deviations: Deviation[] = [];
 
   const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
-  const draws = of('lot.drawn').filter(s => !reversed.has(s.event.id)).map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
+  const draws = of('lot.drawn')
+    .filter(s => !reversed.has(s.event.id))
+    .map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
 
   const steps: BatchState['steps'] = {};
   const step = (id: string) => (steps[id] ??= { started: null, done: null });
@@ -50,15 +53,27 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const named = (numbers: number[], s: Standing, doing: string): JarState[] => {
     const missing = numbers.filter(n => !known.has(n));
     if (missing.length > 0) {
-      deviations.push(deviation(`unknown_jar:${s.event.id}`, 'unknown_jar', [], `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`, 'Record the filling, or correct the entry.', false));
+      deviations.push(
+        deviation(
+          `unknown_jar:${s.event.id}`,
+          'unknown_jar',
+          [],
+          `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`,
+          'Record the filling, or correct the entry.',
+          false,
+        ),
+      );
     }
     return numbers.flatMap(n => known.get(n) ?? []);
   };
 
-  for (const s of of('dose.given')) for (const jar of named(s.event.body.jars, s, 'dosed')) jar.doses[s.event.body.lineId] ??= 'given';
-  for (const s of of('dose.missed')) for (const jar of named(s.event.body.jars, s, 'named')) jar.doses[s.event.body.lineId] = 'missed';
+  for (const s of of('dose.given'))
+    for (const jar of named(s.event.body.jars, s, 'dosed')) jar.doses[s.event.body.lineId] ??= 'given';
+  for (const s of of('dose.missed'))
+    for (const jar of named(s.event.body.jars, s, 'named')) jar.doses[s.event.body.lineId] = 'missed';
   for (const s of of('jars.set_aside')) {
-    for (const jar of named(s.event.body.jars, s, 'set aside')) jar.setAside ??= { why: s.event.body.why, by: s.trace };
+    for (const jar of named(s.event.body.jars, s, 'set aside'))
+      jar.setAside ??= { why: s.event.body.why, by: s.trace };
   }
   const loads = deriveLoads(byType, started, known, named, deviations);
   pressJars(byType, jars, loads, named);
@@ -70,7 +85,16 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       const line = started?.recipe.lines.find(l => l.id === lineId);
       if (line?.role !== 'acid') continue;
       const key = `dose_missed:${lineId}:${jar.number}`;
-      deviations.push(deviation(key, 'dose_missed', [jar.number], `Jar ${jar.number} was closed without its ${line.name}.`, 'Set the jar aside: an acid that is missing cannot be settled afterwards.', false));
+      deviations.push(
+        deviation(
+          key,
+          'dose_missed',
+          [jar.number],
+          `Jar ${jar.number} was closed without its ${line.name}.`,
+          'Set the jar aside: an acid that is missing cannot be settled afterwards.',
+          false,
+        ),
+      );
     }
   }
   for (const s of of('deviation.settled')) {
@@ -79,25 +103,54 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   }
 
   return {
-    started, draws, steps, weighed, jars, loads, deviations, corrections,
+    started,
+    draws,
+    steps,
+    weighed,
+    jars,
+    loads,
+    deviations,
+    corrections,
     temperatures: of('temperature.read').map(s => ({ ...s.event.body, by: s.trace })),
     readings: of('ph.read').map(s => ({ ...s.event.body, by: s.trace })),
     minutes: of('minutes.worked').map(s => ({ minutes: s.event.body.minutes, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
-    releases: of('jars.released').map(s => ({ jars: s.event.body.jars, evidence: s.event.body.evidence, by: s.trace })),
-    labels: of('labels.printed').map(s => ({ eventId: s.event.id, jars: s.event.body.jars, label: s.event.body.label, by: s.trace })),
+    releases: of('jars.released').map(s => ({
+      jars: s.event.body.jars,
+      evidence: s.event.body.evidence,
+      by: s.trace,
+    })),
+    labels: of('labels.printed').map(s => ({
+      eventId: s.event.id,
+      jars: s.event.body.jars,
+      label: s.event.body.label,
+      by: s.trace,
+    })),
   };
 }
 
-export function deviation(key: string, code: string, jars: number[] | null, what: string, next: string, canSettle: boolean, loadId: string | null = null): Deviation {
+export function deviation(
+  key: string,
+  code: string,
+  jars: number[] | null,
+  what: string,
+  next: string,
+  canSettle: boolean,
+  loadId: string | null = null,
+): Deviation {
   return { key, code, jars, loadId, what, next, canSettle, settled: null };
 }
 
 /** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */
-function settleCorrections(events: readonly BatchEvent[]): { standing: Standing[]; corrections: Record<string, string> } {
+function settleCorrections(events: readonly BatchEvent[]): {
+  standing: Standing[];
+  corrections: Record<string, string>;
+} {
   const unique = new Map<string, BatchEvent>();
   for (const event of events) unique.set(event.id, event);
-  const sorted = [...unique.values()].map(event => ({ event, at_ms: correctedInstant_ms(event) })).sort(inOrder);
+  const sorted = [...unique.values()]
+    .map(event => ({ event, at_ms: correctedInstant_ms(event) }))
+    .sort(inOrder);
   const corrections: Record<string, string> = {};
   const latest = new Map<string, BatchEvent<'entry.corrected'>>();
   for (const { event } of sorted) {
@@ -120,7 +173,8 @@ function settleCorrections(events: readonly BatchEvent[]): { standing: Standing[
       continue;
     }
     if (by.body.body === null) continue;
-    const retimed = by.body.occurredAt === null ? {} : { occurredAt: by.body.occurredAt, typedInAfterwards: true };
+    const retimed =
+      by.body.occurredAt === null ? {} : { occurredAt: by.body.occurredAt, typedInAfterwards: true };
     const corrected = { ...event, ...retimed, body: by.body.body } as BatchEvent;
     const correctedAt = correctedInstant_ms(corrected);
     moved ||= correctedAt !== at_ms;
@@ -145,13 +199,29 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
   for (const s of byType['jars.filled'] ?? []) {
     const twice = s.event.body.jars.filter(n => jars.has(n));
     if (twice.length > 0) {
-      deviations.push(deviation(`filled_twice:${s.event.id}`, 'filled_twice', twice, `Jar ${rangesText(twice)} was recorded as filled twice.`, 'Correct one of the two entries.', false));
+      deviations.push(
+        deviation(
+          `filled_twice:${s.event.id}`,
+          'filled_twice',
+          twice,
+          `Jar ${rangesText(twice)} was recorded as filled twice.`,
+          'Correct one of the two entries.',
+          false,
+        ),
+      );
     }
     for (const number of s.event.body.jars) {
       if (jars.has(number)) continue;
       jars.set(number, {
-        number, size: s.event.body.size, jarLotId: s.event.body.jarLotId, lidLotId: s.event.body.lidLotId,
-        filled: s.trace, doses: {}, loadIds: [], setAside: null, pressed: null,
+        number,
+        size: s.event.body.size,
+        jarLotId: s.event.body.jarLotId,
+        lidLotId: s.event.body.lidLotId,
+        filled: s.trace,
+        doses: {},
+        loadIds: [],
+        setAside: null,
+        pressed: null,
       });
     }
   }
@@ -159,7 +229,12 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
 }
 
 /** Only a press after the jar's last load was lifted says anything about its seal; the last press counts. */
-function pressJars(byType: ByType, jars: JarState[], loads: BatchState['loads'], named: (n: number[], s: Standing, doing: string) => JarState[]): void {
+function pressJars(
+  byType: ByType,
+  jars: JarState[],
+  loads: BatchState['loads'],
+  named: (n: number[], s: Standing, doing: string) => JarState[],
+): void {
   const liftedAt = new Map<number, number>();
   for (const jar of jars) {
     const load = loads.find(l => l.id === jar.loadIds.at(-1));

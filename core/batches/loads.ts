@@ -10,12 +10,27 @@ type NameJars = (numbers: number[], s: Standing, doing: string) => JarState[];
  * Loads with their clocks. The time of a load runs from the full boil to the heat going off (or to lifting where that
  * was not recorded); losing the boil voids it; it counts only when continuous, verified and long enough.
  */
-export function deriveLoads(byType: ByType, started: BatchState['started'], known: Map<number, JarState>, named: NameJars, deviations: Deviation[]): LoadState[] {
+export function deriveLoads(
+  byType: ByType,
+  started: BatchState['started'],
+  known: Map<number, JarState>,
+  named: NameJars,
+  deviations: Deviation[],
+): LoadState[] {
   const loads = new Map<string, LoadState>();
   for (const s of byType['load.packed'] ?? []) {
     const { loadId, number, jars: numbers, newLidLotId } = s.event.body;
     if (loads.has(loadId)) {
-      deviations.push(deviation(`packed_twice:${s.event.id}`, 'packed_twice', numbers, `Load ${number} was recorded as packed twice.`, 'Correct one of the two entries.', false));
+      deviations.push(
+        deviation(
+          `packed_twice:${s.event.id}`,
+          'packed_twice',
+          numbers,
+          `Load ${number} was recorded as packed twice.`,
+          'Correct one of the two entries.',
+          false,
+        ),
+      );
       continue;
     }
     for (const jar of named(numbers, s, 'put in the canner')) {
@@ -23,9 +38,21 @@ export function deriveLoads(byType: ByType, started: BatchState['started'], know
       if (newLidLotId) jar.lidLotId = newLidLotId;
     }
     loads.set(loadId, {
-      id: loadId, number, jars: numbers.filter(n => known.has(n)), newLidLotId, phase: 'packed',
-      required_s: requiredSeconds(numbers.flatMap(n => known.get(n) ?? []), started),
-      boilingSince: null, voided_s: [], time_s: null, timeHow: '', heatOff: null, lifted: null,
+      id: loadId,
+      number,
+      jars: numbers.filter(n => known.has(n)),
+      newLidLotId,
+      phase: 'packed',
+      required_s: requiredSeconds(
+        numbers.flatMap(n => known.get(n) ?? []),
+        started,
+      ),
+      boilingSince: null,
+      voided_s: [],
+      time_s: null,
+      timeHow: '',
+      heatOff: null,
+      lifted: null,
     });
   }
   const timelines = new Map<string, (Standing & { kind: LoadEvent })[]>();
@@ -33,7 +60,16 @@ export function deriveLoads(byType: ByType, started: BatchState['started'], know
     for (const s of byType[kind] ?? []) {
       const id = s.event.body.loadId;
       if (!loads.has(id)) {
-        deviations.push(deviation(`unknown_load:${s.event.id}`, 'unknown_load', [], 'A load was timed that was never packed.', 'Record which jars were in it.', false));
+        deviations.push(
+          deviation(
+            `unknown_load:${s.event.id}`,
+            'unknown_load',
+            [],
+            'A load was timed that was never packed.',
+            'Record which jars were in it.',
+            false,
+          ),
+        );
         continue;
       }
       const list = timelines.get(id) ?? [];
@@ -42,7 +78,8 @@ export function deriveLoads(byType: ByType, started: BatchState['started'], know
     }
   }
   const settlements = (byType['deviation.settled'] ?? []).map(s => s.event.body);
-  for (const [id, timeline] of timelines) runClock(loads.get(id) as LoadState, timeline, settlements, deviations);
+  for (const [id, timeline] of timelines)
+    runClock(loads.get(id) as LoadState, timeline, settlements, deviations);
   for (const jar of known.values()) overlapFault(jar, loads, deviations);
   return [...loads.values()].sort((a, b) => a.number - b.number || (a.id < b.id ? -1 : 1));
 }
@@ -57,8 +94,18 @@ function requiredSeconds(jars: JarState[], started: BatchState['started']): numb
   return jars.length === 0 ? null : longest;
 }
 
-function runClock(load: LoadState, unsorted: (Standing & { kind: LoadEvent })[], settlements: { key: string; minutes: number | null }[], deviations: Deviation[]): void {
-  const timeline = [...unsorted].sort((a, b) => a.at_ms - b.at_ms || a.event.deviceCounter - b.event.deviceCounter || (a.event.id < b.event.id ? -1 : 1));
+function runClock(
+  load: LoadState,
+  unsorted: (Standing & { kind: LoadEvent })[],
+  settlements: { key: string; minutes: number | null }[],
+  deviations: Deviation[],
+): void {
+  const timeline = [...unsorted].sort(
+    (a, b) =>
+      a.at_ms - b.at_ms ||
+      a.event.deviceCounter - b.event.deviceCounter ||
+      (a.event.id < b.event.id ? -1 : 1),
+  );
   let run: Standing | null = null;
   let measured: Elapsed | null = null;
   for (const s of timeline) {
@@ -66,7 +113,16 @@ function runClock(load: LoadState, unsorted: (Standing & { kind: LoadEvent })[],
       if (run && !load.heatOff) measured = elapsedBetween(run.event, s.event);
       load.lifted ??= s.trace;
     } else if (load.lifted) {
-      deviations.push(deviation(`after_lift:${s.event.id}`, 'after_lift', load.jars, `Load ${load.number} has an entry at the stove after it was lifted.`, 'Correct the time of one of them; jars that went back in are a new load.', false));
+      deviations.push(
+        deviation(
+          `after_lift:${s.event.id}`,
+          'after_lift',
+          load.jars,
+          `Load ${load.number} has an entry at the stove after it was lifted.`,
+          'Correct the time of one of them; jars that went back in are a new load.',
+          false,
+        ),
+      );
     } else if (s.kind === 'load.boiling') {
       run = s;
       measured = null;
@@ -91,19 +147,44 @@ function runClock(load: LoadState, unsorted: (Standing & { kind: LoadEvent })[],
 }
 
 /** Says what the finished time was worth. */
-function judge(load: LoadState, measured: Elapsed | null, settlements: { key: string; minutes: number | null }[], deviations: Deviation[]): void {
+function judge(
+  load: LoadState,
+  measured: Elapsed | null,
+  settlements: { key: string; minutes: number | null }[],
+  deviations: Deviation[],
+): void {
   load.time_s = measured?.time_s ?? 0;
   load.timeHow = measured?.how ?? 'no full boil was recorded';
   const where = load.jars.length === 0 ? '' : ` (jars ${rangesText(load.jars)})`;
   if (load.required_s === null) {
     if (load.lifted) load.phase = 'no time';
-    deviations.push(deviation(`no_time:${load.id}`, 'no_time', load.jars, `Load ${load.number}${where} holds a jar with no processing time.`, 'These jars are never released; use them up from the refrigerator.', false, load.id));
+    deviations.push(
+      deviation(
+        `no_time:${load.id}`,
+        'no_time',
+        load.jars,
+        `Load ${load.number}${where} holds a jar with no processing time.`,
+        'These jars are never released; use them up from the refrigerator.',
+        false,
+        load.id,
+      ),
+    );
     return;
   }
   if (measured && !measured.verified) {
     const key = `time_unverified:${load.id}`;
     const settled = settlements.find(s => s.key === key && s.minutes !== null);
-    deviations.push(deviation(key, 'time_unverified', load.jars, `The time of load ${load.number}${where} is unverified: ${measured.how}.`, 'Settle it with the minutes you saw on another clock, or reprocess with new lids.', true, load.id));
+    deviations.push(
+      deviation(
+        key,
+        'time_unverified',
+        load.jars,
+        `The time of load ${load.number}${where} is unverified: ${measured.how}.`,
+        'Settle it with the minutes you saw on another clock, or reprocess with new lids.',
+        true,
+        load.id,
+      ),
+    );
     if (!settled) {
       if (load.lifted) load.phase = 'unverified';
       return;
@@ -113,7 +194,17 @@ function judge(load: LoadState, measured: Elapsed | null, settlements: { key: st
   }
   if (load.time_s + 0.5 < load.required_s) {
     if (load.lifted) load.phase = 'short';
-    deviations.push(deviation(`short:${load.id}`, 'short', load.jars, `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`, 'Within 24 h put the jars back with new lids as a new load, or refrigerate them.', false, load.id));
+    deviations.push(
+      deviation(
+        `short:${load.id}`,
+        'short',
+        load.jars,
+        `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`,
+        'Within 24 h put the jars back with new lids as a new load, or refrigerate them.',
+        false,
+        load.id,
+      ),
+    );
     return;
   }
   if (load.lifted) load.phase = 'processed';
@@ -125,6 +216,15 @@ function overlapFault(jar: JarState, loads: Map<string, LoadState>, deviations: 
     const before = loads.get(jar.loadIds[i - 1] as string);
     const after = loads.get(jar.loadIds[i] as string);
     if (!before || !after || before.lifted) continue;
-    deviations.push(deviation(`two_loads:${jar.number}:${after.id}`, 'two_loads', [jar.number], `Jar ${jar.number} is in load ${before.number} and load ${after.number} at once.`, 'Correct which load it went in.', false));
+    deviations.push(
+      deviation(
+        `two_loads:${jar.number}:${after.id}`,
+        'two_loads',
+        [jar.number],
+        `Jar ${jar.number} is in load ${before.number} and load ${after.number} at once.`,
+        'Correct which load it went in.',
+        false,
+      ),
+    );
   }
 }

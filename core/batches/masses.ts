@@ -20,7 +20,9 @@ export interface LineMass {
 export function lineMasses(state: BatchState): LineMass[] {
   if (!state.started) throw new RangeError('lineMasses: the batch has not been started');
   const { recipe, factor, jars } = state.started;
-  const planned = new Map(scaleRecipe(recipe as Recipe, new Fraction(factor), jars).lines.map(l => [l.lineId, l.mass_g]));
+  const planned = new Map(
+    scaleRecipe(recipe as Recipe, new Fraction(factor), jars).lines.map(l => [l.lineId, l.mass_g]),
+  );
   const drawn = new Map<string, number>();
   for (const draw of state.draws) {
     for (const lot of draw.lots) {

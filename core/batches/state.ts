@@ -25,7 +25,8 @@ export interface JarState {
   pressed: { sealed: boolean; by: Trace } | null;
 }
 
-export type LoadPhase = 'packed' | 'boiling' | 'boil lost' | 'resting' | 'processed' | 'short' | 'unverified' | 'no time';
+export type LoadPhase =
+  'packed' | 'boiling' | 'boil lost' | 'resting' | 'processed' | 'short' | 'unverified' | 'no time';
 
 export interface LoadState {
   id: string;

@@ -9,14 +9,19 @@ import { gate, standing, summarise } from './index.ts';
 
 const four = [1, 2, 3, 4];
 const tomatoes = (count = 4) => new PaperBatch(crushedTomatoes, [{ size: 'pint', count }]);
-const open = (batch: PaperBatch) => gate(fold(batch.events)).conditions.filter(c => !c.met).map(c => c.code.split(':')[0]);
+const open = (batch: PaperBatch) =>
+  gate(fold(batch.events))
+    .conditions.filter(c => !c.met)
+    .map(c => c.code.split(':')[0]);
 const releasable = (batch: PaperBatch) => gate(fold(batch.events)).releasable;
 
 describe('the gate', () => {
   it('lets a batch through when every condition is met', () => {
     expect(releasable(tomatoes().cookWell().readPh(4.12))).toEqual(four);
     expect(releasable(new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).cookWell())).toEqual(four);
-    expect(releasable(new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]).cookWell().readPh(3.6))).toEqual(four);
+    expect(releasable(new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]).cookWell().readPh(3.6))).toEqual(
+      four,
+    );
   });
 
   it('releases at 4.6 exactly, unrounded, and never above', () => {
@@ -26,27 +31,64 @@ describe('the gate', () => {
   });
 
   it('above 4.6 nothing is released, whatever else was read, by whatever method, for whatever purpose', () => {
-    fc.assert(fc.property(fc.double({ min: 4.6, max: 14, minExcluded: true, noNaN: true }), fc.constantFrom('meter', 'laboratory', 'paper'), fc.constantFrom('sale', 'home', 'gift'), fc.nat(200), (ph, method, purpose, hours) => {
-      const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], { purpose: purpose as 'sale' }).cookWell().readPh(3.9).readPh(ph, { method: method as 'meter', hoursSinceProcessing: hours }).readPh(3.9);
-      expect(releasable(batch)).toEqual([]);
-    }), { numRuns: 60 });
-    expect(releasable(new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).cookWell().readPh(4.7))).toEqual([]);
+    fc.assert(
+      fc.property(
+        fc.double({ min: 4.6, max: 14, minExcluded: true, noNaN: true }),
+        fc.constantFrom('meter', 'laboratory', 'paper'),
+        fc.constantFrom('sale', 'home', 'gift'),
+        fc.nat(200),
+        (ph, method, purpose, hours) => {
+          const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], {
+            purpose: purpose as 'sale',
+          })
+            .cookWell()
+            .readPh(3.9)
+            .readPh(ph, { method: method as 'meter', hoursSinceProcessing: hours })
+            .readPh(3.9);
+          expect(releasable(batch)).toEqual([]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+    expect(
+      releasable(new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).cookWell().readPh(4.7)),
+    ).toEqual([]);
   });
 
-  it("holds to a letter's own, lower limit", () => expect(open(new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]).cookWell().readPh(4.5))).toEqual(['ph-limit', 'ph-evidence']));
+  it("holds to a letter's own, lower limit", () =>
+    expect(open(new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]).cookWell().readPh(4.5))).toEqual([
+      'ph-limit',
+      'ph-evidence',
+    ]));
 
   it('releases nothing for sale without an authority', () => {
     const own = { ...crushedTomatoes, authority: { grade: 'own' as const, entryId: null } };
     const times = fold(tomatoes().events).started?.times ?? [];
-    const batch = new PaperBatch(own, [{ size: 'pint', count: 4 }], { times, route: routeToSale(own) }).cookWell().readPh(3.9);
+    const batch = new PaperBatch(own, [{ size: 'pint', count: 4 }], { times, route: routeToSale(own) })
+      .cookWell()
+      .readPh(3.9);
     expect(open(batch)).toEqual(['authority']);
     expect(releasable(batch)).toEqual([]);
   });
 
-  it('never releases a trial', () => expect(open(new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], { purpose: 'trial' }).cookWell().readPh(3.9))).toContain('purpose'));
+  it('never releases a trial', () =>
+    expect(
+      open(
+        new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], { purpose: 'trial' })
+          .cookWell()
+          .readPh(3.9),
+      ),
+    ).toContain('purpose'));
 
   it('counts a reading as evidence only at equilibrium, near room temperature, on a meter calibrated on both sides', () => {
-    const reading = { ph: 3.9, temp_C: 24, hoursSinceProcessing: 24, method: 'meter' as const, buffers: [4.01, 7], reference: '' };
+    const reading = {
+      ph: 3.9,
+      temp_C: 24,
+      hoursSinceProcessing: 24,
+      method: 'meter' as const,
+      buffers: [4.01, 7],
+      reference: '',
+    };
     expect(evidenceFaults(reading)).toEqual([]);
     expect(evidenceFaults({ ...reading, hoursSinceProcessing: 23.9 })).toHaveLength(1);
     expect(evidenceFaults({ ...reading, temp_C: 31 })).toHaveLength(1);
@@ -58,18 +100,31 @@ describe('the gate', () => {
   });
 
   it('holds only the jars that fail: unsealed, missed, broken', () => {
-    const batch = tomatoes().cookWell().readPh(3.9).fact('jars.pressed', { sealed: [], failed: [2] });
+    const batch = tomatoes()
+      .cookWell()
+      .readPh(3.9)
+      .fact('jars.pressed', { sealed: [], failed: [2] });
     expect(releasable(batch)).toEqual([1, 3, 4]);
     expect(open(batch)).toEqual(['sealed']);
     expect(open(batch.fact('jars.set_aside', { jars: [2], why: 'seal failed' }))).toEqual([]);
-    const missed = tomatoes().cookWell().readPh(3.9).fact('dose.missed', { lineId: 'lemon', jars: [4] });
+    const missed = tomatoes()
+      .cookWell()
+      .readPh(3.9)
+      .fact('dose.missed', { lineId: 'lemon', jars: [4] });
     expect(releasable(missed)).toEqual([1, 2, 3]);
   });
 
   it('does not take a press before 12 h for a seal', () => {
     const batch = tomatoes().drawAll().fill(four);
     batch.process(1, four, 40);
-    expect(open(batch.wait(11 * 60).fact('jars.pressed', { sealed: four, failed: [] }).readPh(3.9))).toEqual(['sealed']);
+    expect(
+      open(
+        batch
+          .wait(11 * 60)
+          .fact('jars.pressed', { sealed: four, failed: [] })
+          .readPh(3.9),
+      ),
+    ).toEqual(['sealed']);
     expect(open(batch.wait(61).fact('jars.pressed', { sealed: four, failed: [] }))).toEqual([]);
   });
 
@@ -77,7 +132,13 @@ describe('the gate', () => {
     const cold = new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).drawAll().fill(four);
     cold.process(1, four, 15);
     expect(open(cold.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] }))).toEqual(['gel']);
-    expect(open(new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).cookWell().fact('line.weighed', { lineId: 'plums', mass_g: 300 }))).toEqual(['identity']);
+    expect(
+      open(
+        new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }])
+          .cookWell()
+          .fact('line.weighed', { lineId: 'plums', mass_g: 300 }),
+      ),
+    ).toEqual(['identity']);
     const untraced = tomatoes().fill(four);
     expect(open(untraced)).toContain('traced');
   });
@@ -93,7 +154,19 @@ describe('the gate', () => {
     batch.add('jars.released', { jars: four, evidence: [] });
     expect(standing(fold(batch.events))).toMatchObject({ released: four, stage: 'released' });
     const late = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }]).device;
-    batch.add('ph.read', { jar: 2, ph: 4.8, temp_C: 24, hoursSinceProcessing: 30, method: 'meter', buffers: [4.01, 7], reference: '' }, { device: late });
+    batch.add(
+      'ph.read',
+      {
+        jar: 2,
+        ph: 4.8,
+        temp_C: 24,
+        hoursSinceProcessing: 30,
+        method: 'meter',
+        buffers: [4.01, 7],
+        reference: '',
+      },
+      { device: late },
+    );
     const now = standing(fold(batch.events));
     expect(now.released).toEqual([]);
     expect(now.forms.every(f => f.form === 'held')).toBe(true);
@@ -105,7 +178,10 @@ describe('the gate', () => {
     batch.process(1, four, 20);
     expect(standing(fold(batch.events)).forms.every(f => f.form === 'held')).toBe(true);
     batch.process(2, four, 40);
-    batch.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] }).readPh(3.9);
+    batch
+      .wait(13 * 60)
+      .fact('jars.pressed', { sealed: four, failed: [] })
+      .readPh(3.9);
     const state = fold(batch.events);
     expect(state.loads.map(l => l.phase)).toEqual(['short', 'processed']);
     // The first load stays a deviation in the record, but its jars were processed again.
@@ -127,9 +203,21 @@ describe('what is due', () => {
     expect(due()).toEqual(['label']);
   });
   it('shows what runs, with when it calls', () => {
-    const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 2 }]).fact('step.started', { stepId: 'macerate' }).fill([1, 2]);
-    batch.add('load.packed', { loadId: '00000000-0000-7000-8000-000000000001', number: 1, jars: [1, 2], newLidLotId: null });
+    const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 2 }])
+      .fact('step.started', { stepId: 'macerate' })
+      .fill([1, 2]);
+    batch.add('load.packed', {
+      loadId: '00000000-0000-7000-8000-000000000001',
+      number: 1,
+      jars: [1, 2],
+      newLidLotId: null,
+    });
     batch.add('load.boiling', { loadId: '00000000-0000-7000-8000-000000000001' });
-    expect(summarise(fold(batch.events)).running.map(r => [r.kind, (r.until_ms - r.since_ms) / 60_000])).toEqual([['load', 15], ['wait', 240]]);
+    expect(
+      summarise(fold(batch.events)).running.map(r => [r.kind, (r.until_ms - r.since_ms) / 60_000]),
+    ).toEqual([
+      ['load', 15],
+      ['wait', 240],
+    ]);
   });
 });

@@ -36,7 +36,12 @@ const ACID_TOLERANCE = 0.02;
  */
 export function gate(state: BatchState): Gate {
   if (!state.started) {
-    return { conditions: [condition('started', 'The batch was started', false, 'No start is recorded.', '', '', null)], releasable: [] };
+    return {
+      conditions: [
+        condition('started', 'The batch was started', false, 'No start is recorded.', '', '', null),
+      ],
+      releasable: [],
+    };
   }
   const present = state.jars.filter(j => !j.setAside);
   const conditions = [
@@ -53,18 +58,46 @@ export function gate(state: BatchState): Gate {
   return { conditions, releasable };
 }
 
-function condition(code: string, title: string, met: boolean, evidence: string, why: string, next: string, jars: number[] | null): Condition {
+function condition(
+  code: string,
+  title: string,
+  met: boolean,
+  evidence: string,
+  why: string,
+  next: string,
+  jars: number[] | null,
+): Condition {
   return { code, title, met, evidence, why, next: met ? '' : next, jars };
 }
 
 function purposeConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   if (started.purpose === 'trial') {
-    return [condition('purpose', 'The purpose allows release', false, 'This batch is a trial.', 'A trial is tasted and compared; its jars never move to the shelf by an edit.', 'Cook a new batch for sale, home or gift.', null)];
+    return [
+      condition(
+        'purpose',
+        'The purpose allows release',
+        false,
+        'This batch is a trial.',
+        'A trial is tasted and compared; its jars never move to the shelf by an edit.',
+        'Cook a new batch for sale, home or gift.',
+        null,
+      ),
+    ];
   }
   if (started.purpose !== 'sale') return [];
   const { route } = started;
-  return [condition('authority', 'An authority covers it for sale', route.open, route.open ? route.what : `${route.what} ${route.why}`, `A heat process is set by a tested publication, a process authority or the published family time. ${route.source}.`, route.next, null)];
+  return [
+    condition(
+      'authority',
+      'An authority covers it for sale',
+      route.open,
+      route.open ? route.what : `${route.what} ${route.why}`,
+      `A heat process is set by a tested publication, a process authority or the published family time. ${route.source}.`,
+      route.next,
+      null,
+    ),
+  ];
 }
 
 /** Whether what was cooked is still what the authority covers. */
@@ -73,31 +106,60 @@ function recipeConditions(state: BatchState): Condition[] {
   const masses = lineMasses(state);
   const out: Condition[] = [];
   if (started.recipe.foodClass === 'fruit spread') {
-    const identity = spreadIdentity(started.recipe, Object.fromEntries(masses.map(m => [m.line.id, m.actual_g])));
-    out.push(condition('identity', 'Enough fruit to be called a jam', identity.meets, identity.why, identity.source, identity.next, null));
-    const hottest = Math.max(-Infinity, ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C));
+    const identity = spreadIdentity(
+      started.recipe,
+      Object.fromEntries(masses.map(m => [m.line.id, m.actual_g])),
+    );
+    out.push(
+      condition(
+        'identity',
+        'Enough fruit to be called a jam',
+        identity.meets,
+        identity.why,
+        identity.source,
+        identity.next,
+        null,
+      ),
+    );
+    const hottest = Math.max(
+      -Infinity,
+      ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C),
+    );
     const reached = hottest >= started.gelPoint_C - HALF_A_TENTH_C;
-    out.push(condition(
-      'gel', 'Cooked to the gel point', reached,
-      Number.isFinite(hottest) ? `The pot reached ${tempBoth(hottest)}; the gel point here is ${tempBoth(started.gelPoint_C)}.` : `No pot temperature is logged; the gel point here is ${tempBoth(started.gelPoint_C)}.`,
-      'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
-      'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.', null,
-    ));
+    out.push(
+      condition(
+        'gel',
+        'Cooked to the gel point',
+        reached,
+        Number.isFinite(hottest)
+          ? `The pot reached ${tempBoth(hottest)}; the gel point here is ${tempBoth(started.gelPoint_C)}.`
+          : `No pot temperature is logged; the gel point here is ${tempBoth(started.gelPoint_C)}.`,
+        'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
+        'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.',
+        null,
+      ),
+    );
     return out;
   }
-  const sum = (pick: (m: (typeof masses)[number]) => boolean, key: 'planned_g' | 'actual_g') => masses.filter(pick).reduce((a, m) => a + m[key], 0);
+  const sum = (pick: (m: (typeof masses)[number]) => boolean, key: 'planned_g' | 'actual_g') =>
+    masses.filter(pick).reduce((a, m) => a + m[key], 0);
   const acid = (m: (typeof masses)[number]) => m.line.role === 'acid' && m.line.where !== 'each jar';
   const food = (m: (typeof masses)[number]) => m.line.role === 'fruit' || m.line.role === 'low-acid produce';
   if (sum(acid, 'planned_g') > 0) {
     const planned = sum(acid, 'planned_g') / sum(food, 'planned_g');
     const actual = sum(food, 'actual_g') === 0 ? planned : sum(acid, 'actual_g') / sum(food, 'actual_g');
     const met = actual >= planned * (1 - ACID_TOLERANCE);
-    out.push(condition(
-      'acid-share', 'At least the acid the authority asks for', met,
-      `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
-      'Less acid, or more low-acid food, and the authority no longer covers the batch.',
-      'If a weight was entered wrongly, correct it. Otherwise the batch stays held.', null,
-    ));
+    out.push(
+      condition(
+        'acid-share',
+        'At least the acid the authority asks for',
+        met,
+        `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
+        'Less acid, or more low-acid food, and the authority no longer covers the batch.',
+        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        null,
+      ),
+    );
   }
   return out;
 }
@@ -111,9 +173,13 @@ function tracedCondition(state: BatchState): Condition {
   if (untraced.length > 0) missing.push(`lids of jars ${rangesText(untraced.map(j => j.number))}`);
   const met = missing.length === 0;
   return condition(
-    'traced', 'Everything in it is traced to a lot', met,
+    'traced',
+    'Everything in it is traced to a lot',
+    met,
     met ? 'Each ingredient and lid was drawn from a lot.' : `No lot was drawn for: ${missing.join(', ')}.`,
-    'A recall goes from a lot to its jars and back.', 'Draw the lots that were used.', null,
+    'A recall goes from a lot to its jars and back.',
+    'Draw the lots that were used.',
+    null,
   );
 }
 
@@ -124,11 +190,19 @@ function acidityConditions(state: BatchState): Condition[] {
   const above = state.readings.filter(r => r.ph > limit);
   if (above.length > 0) {
     const worst = above.reduce((a, r) => (r.ph > a.ph ? r : a));
-    out.push(condition(
-      'ph-limit', `No reading above pH ${limit}`, false, `Jar ${worst.jar} read pH ${worst.ph}.`,
-      limit < PH_LIMIT ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).` : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
-      'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.', null,
-    ));
+    out.push(
+      condition(
+        'ph-limit',
+        `No reading above pH ${limit}`,
+        false,
+        `Jar ${worst.jar} read pH ${worst.ph}.`,
+        limit < PH_LIMIT
+          ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).`
+          : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
+        'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.',
+        null,
+      ),
+    );
   }
   if (started.recipe.foodClass === 'acidified food') {
     const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r).length === 0);
@@ -136,24 +210,57 @@ function acidityConditions(state: BatchState): Condition[] {
     const last = state.readings.at(-1);
     const met = evidence.length > 0 && above.length === 0;
     const watch = best && best.ph > PH_ACT ? ` Above ${PH_ACT}: careful producers look for the cause.` : '';
-    out.push(condition(
-      'ph-evidence', `Equilibrium pH at or below ${limit}`, met,
-      met && best ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
-        : last ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
-        : 'No reading is entered.',
-      'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
-      'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.', null,
-    ));
+    out.push(
+      condition(
+        'ph-evidence',
+        `Equilibrium pH at or below ${limit}`,
+        met,
+        met && best
+          ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
+          : last
+            ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
+            : 'No reading is entered.',
+        'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
+        'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
+        null,
+      ),
+    );
   }
   return out;
 }
 
 function deviationConditions(state: BatchState, present: JarState[]): Condition[] {
   const open = state.deviations.filter(d => d.settled === null);
-  const out = open.map(d => condition(`deviation:${d.key}`, 'A deviation to settle', false, d.what, 'A fact that breaks a rule holds its jars until it is settled.', d.next, d.jars === null || d.jars.length === 0 ? null : d.jars.filter(n => present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)))))
+  const out = open
+    .map(d =>
+      condition(
+        `deviation:${d.key}`,
+        'A deviation to settle',
+        false,
+        d.what,
+        'A fact that breaks a rule holds its jars until it is settled.',
+        d.next,
+        d.jars === null || d.jars.length === 0
+          ? null
+          : d.jars.filter(n =>
+              present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)),
+            ),
+      ),
+    )
     // A jar-bound deviation whose jars have all been set aside holds nothing any more.
     .filter(c => c.jars === null || c.jars.length > 0);
-  if (out.length === 0) out.push(condition('deviations', 'No open deviation', true, state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.', '', '', null));
+  if (out.length === 0)
+    out.push(
+      condition(
+        'deviations',
+        'No open deviation',
+        true,
+        state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.',
+        '',
+        '',
+        null,
+      ),
+    );
   return out;
 }
 
@@ -161,18 +268,62 @@ function jarConditions(state: BatchState, present: JarState[]): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const loads = new Map(state.loads.map(l => [l.id, l]));
   const out: Condition[] = [];
-  const judge = (code: string, title: string, passes: (jar: JarState) => boolean, good: (n: number) => string, bad: (jars: string) => string, why: string, next: string) => {
+  const judge = (
+    code: string,
+    title: string,
+    passes: (jar: JarState) => boolean,
+    good: (n: number) => string,
+    bad: (jars: string) => string,
+    why: string,
+    next: string,
+  ) => {
     const failing = present.filter(j => !passes(j)).map(j => j.number);
     const met = failing.length === 0 && present.length > 0;
-    out.push(condition(code, title, met, present.length === 0 ? 'No jar is filled.' : met ? good(present.length) : bad(rangesText(failing)), why, next, present.length === 0 ? null : failing));
+    out.push(
+      condition(
+        code,
+        title,
+        met,
+        present.length === 0 ? 'No jar is filled.' : met ? good(present.length) : bad(rangesText(failing)),
+        why,
+        next,
+        present.length === 0 ? null : failing,
+      ),
+    );
   };
   for (const line of started.recipe.lines.filter(l => l.where === 'each jar' && l.role === 'acid')) {
-    judge(`dose:${line.id}`, `${line.name} in each jar`, j => j.doses[line.id] === 'given', n => `Given to all ${n} jars.`, jars => `Not recorded for jar ${jars}.`, 'A jar without its acid can grow botulism whatever its neighbours hold.', 'Record the dose, or set the jar aside.');
+    judge(
+      `dose:${line.id}`,
+      `${line.name} in each jar`,
+      j => j.doses[line.id] === 'given',
+      n => `Given to all ${n} jars.`,
+      jars => `Not recorded for jar ${jars}.`,
+      'A jar without its acid can grow botulism whatever its neighbours hold.',
+      'Record the dose, or set the jar aside.',
+    );
   }
   const processed = (j: JarState) => loads.get(j.loadIds.at(-1) ?? '')?.phase === 'processed';
-  const shortest = state.loads.filter(l => l.phase === 'processed' && l.time_s !== null).map(l => `load ${l.number} ${durationText(l.time_s as number)} of ${durationText(l.required_s ?? 0)}`);
-  judge('processed', 'Processed for the whole time, unbroken', processed, () => `${sentence(shortest.join(', '))}.`, jars => `Jar ${jars} was not in a load that was processed in full.`, 'The time is counted from the full boil and starts again when the boil is lost.', 'Process these jars, or set them aside.');
-  judge('sealed', 'Sealed, pressed after cooling', j => j.pressed?.sealed === true && restedHours(j, loads) >= PRESS_AFTER_HOURS, n => `${n} jars pressed and sealed.`, jars => `Jar ${jars} is not pressed, failed, or was pressed before ${PRESS_AFTER_HOURS} h.`, `Jars cool ${PRESS_AFTER_HOURS} to 24 h before the press proves a seal. Common practice.`, 'Press the jars; set aside those that failed.');
+  const shortest = state.loads
+    .filter(l => l.phase === 'processed' && l.time_s !== null)
+    .map(l => `load ${l.number} ${durationText(l.time_s as number)} of ${durationText(l.required_s ?? 0)}`);
+  judge(
+    'processed',
+    'Processed for the whole time, unbroken',
+    processed,
+    () => `${sentence(shortest.join(', '))}.`,
+    jars => `Jar ${jars} was not in a load that was processed in full.`,
+    'The time is counted from the full boil and starts again when the boil is lost.',
+    'Process these jars, or set them aside.',
+  );
+  judge(
+    'sealed',
+    'Sealed, pressed after cooling',
+    j => j.pressed?.sealed === true && restedHours(j, loads) >= PRESS_AFTER_HOURS,
+    n => `${n} jars pressed and sealed.`,
+    jars => `Jar ${jars} is not pressed, failed, or was pressed before ${PRESS_AFTER_HOURS} h.`,
+    `Jars cool ${PRESS_AFTER_HOURS} to 24 h before the press proves a seal. Common practice.`,
+    'Press the jars; set aside those that failed.',
+  );
   return out;
 }
 

@@ -3,7 +3,8 @@ import type { BatchState, JarState, Purpose } from '../batches/index.ts';
 import { type Gate, PRESS_AFTER_HOURS, gate } from './gate.ts';
 
 /** The form a jar is drawn in. State is a form, never only a colour. */
-export type JarForm = 'empty' | 'filled' | 'in the canner' | 'cooling' | 'sealed' | 'failed' | 'held' | 'released' | 'set aside';
+export type JarForm =
+  'empty' | 'filled' | 'in the canner' | 'cooling' | 'sealed' | 'failed' | 'held' | 'released' | 'set aside';
 
 export type Stage = 'cooking' | 'checking' | 'released' | 'closed';
 
@@ -62,10 +63,13 @@ export function standing(state: BatchState): BatchStanding {
   const released = forms.filter(f => f.form === 'released').map(f => f.number);
   const present = forms.filter(f => f.form !== 'set aside');
   const stage: Stage =
-    forms.length === 0 || present.some(f => f.form === 'filled' || f.form === 'in the canner') ? 'cooking'
-    : present.length === 0 ? 'closed'
-    : present.every(f => f.form === 'released') ? 'released'
-    : 'checking';
+    forms.length === 0 || present.some(f => f.form === 'filled' || f.form === 'in the canner')
+      ? 'cooking'
+      : present.length === 0
+        ? 'closed'
+        : present.every(f => f.form === 'released')
+          ? 'released'
+          : 'checking';
   return { gate: opened, forms, stage, released };
 }
 
@@ -91,7 +95,10 @@ export function summarise(state: BatchState, now = standing(state)): BatchSummar
   for (const { form } of now.forms) forms[form] = (forms[form] ?? 0) + 1;
   const labelled = new Set(state.labels.flatMap(l => l.jars));
   return {
-    lotCode: started.lotCode, name: started.recipe.name, purpose: started.purpose, madeOn: started.madeOn,
+    lotCode: started.lotCode,
+    name: started.recipe.name,
+    purpose: started.purpose,
+    madeOn: started.madeOn,
     stage: now.stage,
     jars: now.forms.filter(f => f.form !== 'set aside').length,
     released: now.released.length,
@@ -108,16 +115,40 @@ function runningOf(state: BatchState): Running[] {
   for (const load of state.loads) {
     if (load.lifted) continue;
     if (load.heatOff) {
-      out.push({ kind: 'rest', id: load.id, title: `Load ${load.number} rests`, detail: name, since_ms: load.heatOff.at_ms, until_ms: load.heatOff.at_ms + REST_MINUTES * 60_000, latest_ms: null });
+      out.push({
+        kind: 'rest',
+        id: load.id,
+        title: `Load ${load.number} rests`,
+        detail: name,
+        since_ms: load.heatOff.at_ms,
+        until_ms: load.heatOff.at_ms + REST_MINUTES * 60_000,
+        latest_ms: null,
+      });
     } else if (load.phase === 'boiling' && load.boilingSince && load.required_s !== null) {
-      out.push({ kind: 'load', id: load.id, title: `Canner, load ${load.number}`, detail: name, since_ms: load.boilingSince.at_ms, until_ms: load.boilingSince.at_ms + load.required_s * 1000, latest_ms: null });
+      out.push({
+        kind: 'load',
+        id: load.id,
+        title: `Canner, load ${load.number}`,
+        detail: name,
+        since_ms: load.boilingSince.at_ms,
+        until_ms: load.boilingSince.at_ms + load.required_s * 1000,
+        latest_ms: null,
+      });
     }
   }
   for (const step of state.started?.recipe.steps ?? []) {
     const progress = state.steps[step.id];
     if (!step.window || !progress?.started || progress.done) continue;
     const since_ms = progress.started.at_ms;
-    out.push({ kind: 'wait', id: step.id, title: step.text, detail: name, since_ms, until_ms: since_ms + step.window.from_min * 60_000, latest_ms: since_ms + step.window.to_min * 60_000 });
+    out.push({
+      kind: 'wait',
+      id: step.id,
+      title: step.text,
+      detail: name,
+      since_ms,
+      until_ms: since_ms + step.window.from_min * 60_000,
+      latest_ms: since_ms + step.window.to_min * 60_000,
+    });
   }
   return out.sort((a, b) => a.until_ms - b.until_ms);
 }
@@ -125,20 +156,36 @@ function runningOf(state: BatchState): Running[] {
 function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Due[] {
   const due: Due[] = [];
   const hour = 3_600_000;
-  const add = (kind: Due['kind'], from_ms: number, count: number) => count > 0 && due.push({ kind, from_ms, count });
+  const add = (kind: Due['kind'], from_ms: number, count: number) =>
+    count > 0 && due.push({ kind, from_ms, count });
   const lifted = (n: number) => {
     const jar = state.jars.find(j => j.number === n);
     return state.loads.find(l => l.id === jar?.loadIds.at(-1))?.lifted?.at_ms ?? 0;
   };
-  const cooling = state.jars.filter(j => !j.setAside && j.loadIds.length > 0 && lifted(j.number) > 0 && (!j.pressed || j.pressed.by.at_ms - lifted(j.number) < PRESS_AFTER_HOURS * hour));
+  const cooling = state.jars.filter(
+    j =>
+      !j.setAside &&
+      j.loadIds.length > 0 &&
+      lifted(j.number) > 0 &&
+      (!j.pressed || j.pressed.by.at_ms - lifted(j.number) < PRESS_AFTER_HOURS * hour),
+  );
   const lastLift = Math.max(0, ...state.loads.map(l => l.lifted?.at_ms ?? 0));
   add('press', Math.max(0, ...cooling.map(j => lifted(j.number))) + PRESS_AFTER_HOURS * hour, cooling.length);
-  const needsPh = state.started?.recipe.foodClass === 'acidified food' && state.started.purpose !== 'trial' && lastLift > 0 && now.stage === 'checking'
-    && !state.readings.some(r => r.ph > (state.started?.phLimit ?? 0)) && !state.readings.some(r => evidenceFaults(r).length === 0);
+  const needsPh =
+    state.started?.recipe.foodClass === 'acidified food' &&
+    state.started.purpose !== 'trial' &&
+    lastLift > 0 &&
+    now.stage === 'checking' &&
+    !state.readings.some(r => r.ph > (state.started?.phLimit ?? 0)) &&
+    !state.readings.some(r => evidenceFaults(r).length === 0);
   add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
   add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.canSettle).length);
   const waiting = now.gate.releasable.filter(n => !now.released.includes(n));
   add('release', lastLift, cooling.length === 0 ? waiting.length : 0);
-  add('label', Math.max(0, ...state.releases.map(r => r.by.at_ms)), now.released.filter(n => !labelled.has(n)).length);
+  add(
+    'label',
+    Math.max(0, ...state.releases.map(r => r.by.at_ms)),
+    now.released.filter(n => !labelled.has(n)).length,
+  );
   return due.sort((a, b) => a.from_ms - b.from_ms);
 }

@@ -12,14 +12,20 @@ const SEA_LEVEL_PA = 101_325;
  * @throws RangeError outside the troposphere
  */
 export function standardPressure_Pa(altitude_m: number): number {
-  if (!(altitude_m >= -500 && altitude_m <= 11_000)) throw new RangeError('standardPressure_Pa: altitude must be from -500 to 11,000 m');
+  if (!(altitude_m >= -500 && altitude_m <= 11_000))
+    throw new RangeError('standardPressure_Pa: altitude must be from -500 to 11,000 m');
   return SEA_LEVEL_PA * (1 - (0.0065 * altitude_m) / 288.15) ** 5.255_876;
 }
 
 const CRITICAL_K = 647.096;
 const CRITICAL_PA = 22_064_000;
 const WAGNER: [power: number, factor: number][] = [
-  [1, -7.859_517_83], [1.5, 1.844_082_59], [3, -11.786_649_7], [3.5, 22.680_741_1], [4, -15.961_871_9], [7.5, 1.801_225_02],
+  [1, -7.859_517_83],
+  [1.5, 1.844_082_59],
+  [3, -11.786_649_7],
+  [3.5, 22.680_741_1],
+  [4, -15.961_871_9],
+  [7.5, 1.801_225_02],
 ];
 
 /**

@@ -40,7 +40,12 @@ function poundsText(oz: number): string {
  * a compound's own ingredients in brackets after it.
  */
 export function ingredientStatement(state: BatchState): string {
-  const drawn = new Map(state.draws.flatMap(d => d.lots).filter(l => l.lineId).map(l => [l.lineId as string, l]));
+  const drawn = new Map(
+    state.draws
+      .flatMap(d => d.lots)
+      .filter(l => l.lineId)
+      .map(l => [l.lineId as string, l]),
+  );
   const mass = new Map<string, number>();
   for (const { line, actual_g } of lineMasses(state)) {
     const lot = drawn.get(line.id);
@@ -48,7 +53,10 @@ export function ingredientStatement(state: BatchState): string {
     const name = (lot?.labelName || line.labelName) + (sub ? ` (${sub})` : '');
     mass.set(name, (mass.get(name) ?? 0) + actual_g);
   }
-  return [...mass].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([name]) => name).join(', ');
+  return [...mass]
+    .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+    .map(([name]) => name)
+    .join(', ');
 }
 
 /** Allergens of everything that went in, from lots and recipe, sorted. */
@@ -63,7 +71,12 @@ export function allergensOf(state: BatchState): string[] {
  *
  * @param kitchen  maker, address and jurisdiction as they stand now
  */
-export function labelContent(state: BatchState, kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction'>, size: JarSizeId): { ok: true; label: LabelContent; rules: LabelRule[] } | { ok: false; faults: Fault[]; rules: LabelRule[] } {
+export function labelContent(
+  state: BatchState,
+  kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction'>,
+  size: JarSizeId,
+):
+  { ok: true; label: LabelContent; rules: LabelRule[] } | { ok: false; faults: Fault[]; rules: LabelRule[] } {
   const { started } = state;
   if (!started) throw new RangeError('labelContent: the batch has not been started');
   const net = started.recipe.jars.find(j => j.size === size)?.net;
@@ -78,27 +91,72 @@ export function labelContent(state: BatchState, kitchen: Pick<Kitchen, 'makerNam
     lotCode: started.lotCode,
     madeOn: started.madeOn,
     bestBy: addMonths(started.madeOn, started.recipe.shelfLife_months),
-    readyFrom: started.recipe.readyAfter_days > 0 ? addDays(started.madeOn, started.recipe.readyAfter_days) : null,
+    readyFrom:
+      started.recipe.readyAfter_days > 0 ? addDays(started.madeOn, started.recipe.readyAfter_days) : null,
     statement: kitchen.jurisdiction.statement,
     notForSale: started.purpose !== 'sale',
   };
-  const rule = (what: string, shown: string, source: string, next: string): LabelRule => ({ what, met: shown !== '', shown, rule: source, next });
+  const rule = (what: string, shown: string, source: string, next: string): LabelRule => ({
+    what,
+    met: shown !== '',
+    shown,
+    rule: source,
+    next,
+  });
   const statementSettled = label.statement !== '' || kitchen.jurisdiction.confirmedOn !== null;
   const rules: LabelRule[] = [
-    rule('Statement of identity', label.statementOfIdentity, '21 CFR 101.3 (from memory)', 'Enter what the food is called in the recipe.'),
-    rule('Ingredients by weight', label.ingredients, '21 CFR 101.4 (from memory)', 'Add the lines to the recipe.'),
-    { what: 'Allergens', met: true, shown: contains ? `Contains: ${contains}` : 'None of the major allergens in what was drawn', rule: 'FALCPA and the FASTER Act (from memory)', next: '' },
-    rule('Net contents in both systems', label.netContents, '21 CFR 101.7; NIST Handbook 130 (from memory)', 'Enter the net contents of this jar in the recipe.'),
+    rule(
+      'Statement of identity',
+      label.statementOfIdentity,
+      '21 CFR 101.3 (from memory)',
+      'Enter what the food is called in the recipe.',
+    ),
+    rule(
+      'Ingredients by weight',
+      label.ingredients,
+      '21 CFR 101.4 (from memory)',
+      'Add the lines to the recipe.',
+    ),
+    {
+      what: 'Allergens',
+      met: true,
+      shown: contains ? `Contains: ${contains}` : 'None of the major allergens in what was drawn',
+      rule: 'FALCPA and the FASTER Act (from memory)',
+      next: '',
+    },
+    rule(
+      'Net contents in both systems',
+      label.netContents,
+      '21 CFR 101.7; NIST Handbook 130 (from memory)',
+      'Enter the net contents of this jar in the recipe.',
+    ),
     rule('Maker', label.maker, '21 CFR 101.5 (from memory)', 'Enter the maker in the kitchen settings.'),
-    rule('Address', label.address, '21 CFR 101.5 (from memory)', 'Enter the address in the kitchen settings.'),
+    rule(
+      'Address',
+      label.address,
+      '21 CFR 101.5 (from memory)',
+      'Enter the address in the kitchen settings.',
+    ),
     rule('Lot code', label.lotCode, 'Needed to trace and recall', ''),
     rule('Made on and best by', `${label.madeOn}, ${label.bestBy}`, 'Common practice', ''),
     {
-      what: "Jurisdiction's statement", met: statementSettled,
-      shown: label.statement || (statementSettled ? `None is asked for, confirmed on ${kitchen.jurisdiction.confirmedOn}` : ''),
-      rule: kitchen.jurisdiction.source || 'Set by your state or county', next: 'Ask your authority, then enter the sentence, or confirm that none is asked for, in the kitchen settings.',
+      what: "Jurisdiction's statement",
+      met: statementSettled,
+      shown:
+        label.statement ||
+        (statementSettled ? `None is asked for, confirmed on ${kitchen.jurisdiction.confirmedOn}` : ''),
+      rule: kitchen.jurisdiction.source || 'Set by your state or county',
+      next: 'Ask your authority, then enter the sentence, or confirm that none is asked for, in the kitchen settings.',
     },
   ];
-  const faults = rules.filter(r => !r.met).map(r => ({ path: '', code: 'label-incomplete', what: `The label has no ${r.what.toLowerCase()}.`, why: `${r.rule} asks for it.`, next: r.next }));
+  const faults = rules
+    .filter(r => !r.met)
+    .map(r => ({
+      path: '',
+      code: 'label-incomplete',
+      what: `The label has no ${r.what.toLowerCase()}.`,
+      why: `${r.rule} asks for it.`,
+      next: r.next,
+    }));
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
 }

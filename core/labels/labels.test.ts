@@ -3,15 +3,32 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { fold } from '../batches/index.ts';
-import { allergensOf, checkCharacter, ingredientStatement, isLotCode, labelContent, lotCode, netContentsText } from './index.ts';
+import {
+  allergensOf,
+  checkCharacter,
+  ingredientStatement,
+  isLotCode,
+  labelContent,
+  lotCode,
+  netContentsText,
+} from './index.ts';
 
-const kitchen = { makerName: 'Test Kitchen', makerAddress: '1 Road, Town', jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' } };
+const kitchen = {
+  makerName: 'Test Kitchen',
+  makerAddress: '1 Road, Town',
+  jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
+};
 
 describe('lot code', () => {
   it('has the check character that ISO/IEC 7064 MOD 37-2 defines: characters weighted by powers of two add up to 1 modulo 37 (from memory)', () => {
     const values = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ*';
-    const weighted = (text: string) => [...text].reduce((sum, c, i) => sum + BigInt(values.indexOf(c)) * 2n ** BigInt(text.length - 1 - i), 0n) % 37n;
-    for (const text of ['RPJ263281', 'DWB263242', 'A', '0', 'ZZZ9999999']) expect(weighted(text + checkCharacter(text))).toBe(1n);
+    const weighted = (text: string) =>
+      [...text].reduce(
+        (sum, c, i) => sum + BigInt(values.indexOf(c)) * 2n ** BigInt(text.length - 1 - i),
+        0n,
+      ) % 37n;
+    for (const text of ['RPJ263281', 'DWB263242', 'A', '0', 'ZZZ9999999'])
+      expect(weighted(text + checkCharacter(text))).toBe(1n);
   });
   it('numbers the batches of a day and ends in no sign that looks like another', () => {
     expect(lotCode('DWB', '2026-11-24', 1)).toMatch(/^DWB-26328-\d+[0-9A-HJ-NP-Z]$/);
@@ -23,15 +40,23 @@ describe('lot code', () => {
   });
   it('catches every single substitution and every swap of neighbours', () => {
     const body = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789';
-    fc.assert(fc.property(fc.integer({ min: 1, max: 40 }), fc.nat(), fc.constantFrom(...body), (number, place, other) => {
-      const code = lotCode('RPJ', '2026-11-24', number);
-      const spots = [...code].flatMap((c, i) => (c === '-' ? [] : [i]));
-      const at = spots[place % spots.length] as number;
-      const substituted = code.slice(0, at) + other + code.slice(at + 1);
-      if (substituted !== code) expect(isLotCode(substituted)).toBe(false);
-      const next = spots[(place % spots.length) + 1];
-      if (next === at + 1 && code[at] !== code[next]) expect(isLotCode(code.slice(0, at) + code[next] + code[at] + code.slice(next + 1))).toBe(false);
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.nat(),
+        fc.constantFrom(...body),
+        (number, place, other) => {
+          const code = lotCode('RPJ', '2026-11-24', number);
+          const spots = [...code].flatMap((c, i) => (c === '-' ? [] : [i]));
+          const at = spots[place % spots.length] as number;
+          const substituted = code.slice(0, at) + other + code.slice(at + 1);
+          if (substituted !== code) expect(isLotCode(substituted)).toBe(false);
+          const next = spots[(place % spots.length) + 1];
+          if (next === at + 1 && code[at] !== code[next])
+            expect(isLotCode(code.slice(0, at) + code[next] + code[at] + code.slice(next + 1))).toBe(false);
+        },
+      ),
+    );
   });
 });
 
@@ -41,26 +66,52 @@ describe('label', () => {
     batch.fact('line.weighed', { lineId: 'plums', mass_g: 2041 });
     batch.fact('line.weighed', { lineId: 'sugar', mass_g: 1400 });
     // Water and lemon juice were drawn without a mass and count as planned: 118 g and 61 g.
-    expect(ingredientStatement(fold(batch.events))).toBe('plums, sugar, water, lemon juice (lemon juice from concentrate, sulphites)');
+    expect(ingredientStatement(fold(batch.events))).toBe(
+      'plums, sugar, water, lemon juice (lemon juice from concentrate, sulphites)',
+    );
     batch.fact('line.weighed', { lineId: 'sugar', mass_g: 1400 });
     expect(ingredientStatement(fold(batch.events)).startsWith('sugar, plums')).toBe(true);
   });
   it('declares allergens from lots and lines', () => {
-    expect(allergensOf(fold(new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 2 }]).drawAll().events))).toEqual(['sulphites']);
-    expect(allergensOf(fold(new PaperBatch(waxBeans, [{ size: 'pint', count: 2 }]).drawAll().events))).toEqual([]);
+    expect(
+      allergensOf(fold(new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 2 }]).drawAll().events)),
+    ).toEqual(['sulphites']);
+    expect(
+      allergensOf(fold(new PaperBatch(waxBeans, [{ size: 'pint', count: 2 }]).drawAll().events)),
+    ).toEqual([]);
   });
   it('states net contents in both systems and never overstates (NIST Handbook 130, from memory)', () => {
     expect(netContentsText({ kind: 'weight', oz: 10 })).toBe('Net Wt 10 oz 283 g');
     expect(netContentsText({ kind: 'weight', oz: 31 })).toBe('Net Wt 31 oz (1 lb 15 oz) 878 g');
     expect(netContentsText({ kind: 'volume', floz: 16 })).toBe('16 fl oz (1 pt) 473 mL');
-    fc.assert(fc.property(fc.integer({ min: 1, max: 200 }), oz => { expect(Number(/(\d+) g$/.exec(netContentsText({ kind: 'weight', oz }))?.[1])).toBeLessThanOrEqual(oz * 28.349523125); }));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 200 }), oz => {
+        expect(Number(/(\d+) g$/.exec(netContentsText({ kind: 'weight', oz }))?.[1])).toBeLessThanOrEqual(
+          oz * 28.349523125,
+        );
+      }),
+    );
   });
   it('says what is missing, and where to mend it', () => {
     const state = fold(new PaperBatch(waxBeans, [{ size: 'pint', count: 2 }]).drawAll().events);
     const good = labelContent(state, kitchen, 'pint');
-    expect(good).toMatchObject({ ok: true, label: { bestBy: '2027-11-20', readyFrom: '2026-12-11', notForSale: false } });
-    const bad = labelContent(state, { ...kitchen, makerName: '', jurisdiction: { ...kitchen.jurisdiction, statement: '', confirmedOn: null } }, 'pint');
-    expect(bad.ok ? [] : bad.faults.map(f => f.what)).toEqual(['The label has no maker.', "The label has no jurisdiction's statement."]);
+    expect(good).toMatchObject({
+      ok: true,
+      label: { bestBy: '2027-11-20', readyFrom: '2026-12-11', notForSale: false },
+    });
+    const bad = labelContent(
+      state,
+      {
+        ...kitchen,
+        makerName: '',
+        jurisdiction: { ...kitchen.jurisdiction, statement: '', confirmedOn: null },
+      },
+      'pint',
+    );
+    expect(bad.ok ? [] : bad.faults.map(f => f.what)).toEqual([
+      'The label has no maker.',
+      "The label has no jurisdiction's statement.",
+    ]);
     expect(labelContent(state, kitchen, 'quart').ok).toBe(false);
   });
 });

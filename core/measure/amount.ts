@@ -21,17 +21,32 @@ export interface Amount {
 export function readAmount(text: string, locale: string): Reading<Amount> {
   const match = /^\s*([-+]?[\d.,/\s¼½¾⅓⅔⅛⅜⅝⅞]+)\s*([A-Za-z. ]*)$/.exec(text);
   if (!match) {
-    return unreadable('no-amount', `"${text}" has no amount at its start.`, 'Scaling and weighing need a figure and a unit.', 'Type it like 2 1/2 c, 250 g or 8.');
+    return unreadable(
+      'no-amount',
+      `"${text}" has no amount at its start.`,
+      'Scaling and weighing need a figure and a unit.',
+      'Type it like 2 1/2 c, 250 g or 8.',
+    );
   }
   const value = readRational(match[1] as string, locale);
   if (!value.ok) return value;
   if (value.value.compare(0) <= 0) {
-    return unreadable('not-positive', 'An amount must be above zero.', 'A line with nothing in it cannot be scaled.', 'Type the amount, or remove the line.');
+    return unreadable(
+      'not-positive',
+      'An amount must be above zero.',
+      'A line with nothing in it cannot be scaled.',
+      'Type the amount, or remove the line.',
+    );
   }
   const word = (match[2] as string).trim();
   const unit = word === '' ? UNITS.each : unitNamed(word);
   if (!unit) {
-    return unreadable('unknown-unit', `"${word}" is not a unit we know.`, 'Without a known unit the amount cannot be weighed or scaled.', 'Use g, kg, oz, lb, tsp, Tbsp, c, pt, qt, mL, L or a count.');
+    return unreadable(
+      'unknown-unit',
+      `"${word}" is not a unit we know.`,
+      'Without a known unit the amount cannot be weighed or scaled.',
+      'Use g, kg, oz, lb, tsp, Tbsp, c, pt, qt, mL, L or a count.',
+    );
   }
   return { ok: true, value: { text: text.trim(), unit: unit.id, value: value.value.toFraction() } };
 }
@@ -95,14 +110,19 @@ export function kitchenVolume(volume_mL: number): { text: string; error: number 
     return { text: `${text} ${symbol}`, shown_mL: mixedValue(text) * size_mL };
   };
   const best =
-    volume_mL >= cup / 4 - 1e-6 ? choose(cup, 'c', false)
-    : volume_mL >= tbsp - 1e-6 ? choose(tbsp, 'Tbsp', false)
-    : choose(tsp, 'tsp', true);
+    volume_mL >= cup / 4 - 1e-6
+      ? choose(cup, 'c', false)
+      : volume_mL >= tbsp - 1e-6
+        ? choose(tbsp, 'Tbsp', false)
+        : choose(tsp, 'tsp', true);
   return { text: best.text, error: volume_mL === 0 ? 0 : (best.shown_mL - volume_mL) / volume_mL };
 }
 
 function mixedValue(text: string): number {
-  return text.split(' ').reduce((sum, part) => sum.add(part), new Fraction(0)).valueOf();
+  return text
+    .split(' ')
+    .reduce((sum, part) => sum.add(part), new Fraction(0))
+    .valueOf();
 }
 
 /** "7 lb 3 oz" from grams: pounds and whole ounces, ounces to a quarter below one pound. */

@@ -13,7 +13,12 @@ const dayFormats = new Map<string, Intl.DateTimeFormat>();
 export function dayOf(instant_ms: number, zone: string): Day {
   let format = dayFormats.get(zone);
   if (!format) {
-    format = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+    format = new Intl.DateTimeFormat('en-CA', {
+      timeZone: zone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+    });
     dayFormats.set(zone, format);
   }
   return format.format(instant_ms);
@@ -53,7 +58,8 @@ export function yearAndDay(day: Day): string {
 export function instantOf(local: string, zone: string): number {
   const asUtc = Date.parse(`${local}Z`);
   if (Number.isNaN(asUtc)) return Number.NaN;
-  const offsetAt = (instant: number): number => Date.parse(`${localTextOf(instant, zone)}Z`) - Math.floor(instant / 1000) * 1000;
+  const offsetAt = (instant: number): number =>
+    Date.parse(`${localTextOf(instant, zone)}Z`) - Math.floor(instant / 1000) * 1000;
   const earlier = asUtc - offsetAt(asUtc - 86_400_000);
   if (earlier + offsetAt(earlier) === asUtc) return earlier;
   const later = asUtc - offsetAt(asUtc + 86_400_000);
@@ -63,8 +69,14 @@ export function instantOf(local: string, zone: string): number {
 /** The wall-clock time of an instant in a zone as `YYYY-MM-DDTHH:MM:SS`. */
 export function localTextOf(instant_ms: number, zone: string): string {
   const parts = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit',
-    hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23',
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+    hourCycle: 'h23',
   }).formatToParts(instant_ms);
   const get = (type: string) => parts.find(p => p.type === type)?.value ?? '00';
   return `${get('year')}-${get('month')}-${get('day')}T${get('hour')}:${get('minute')}:${get('second')}`;

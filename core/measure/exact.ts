@@ -17,7 +17,8 @@ export { Decimal, Fraction };
  */
 export function allocate(total: Decimal, weights: Decimal[], places: number): Decimal[] {
   if (weights.length === 0) throw new RangeError('allocate: at least one weight is needed');
-  if (weights.some(w => w.isNegative() && !w.isZero())) throw new RangeError('allocate: weights must not be negative');
+  if (weights.some(w => w.isNegative() && !w.isZero()))
+    throw new RangeError('allocate: weights must not be negative');
   const sum = weights.reduce((a, b) => a.plus(b), new Decimal(0));
   const shares = sum.isZero() ? weights.map(() => new Decimal(1)) : weights;
   const shareSum = sum.isZero() ? new Decimal(weights.length) : sum;
@@ -25,7 +26,11 @@ export function allocate(total: Decimal, weights: Decimal[], places: number): De
   const unit = new Decimal(10).pow(-places);
   const exact = shares.map(w => rounded.times(w).div(shareSum));
   const parts = exact.map(x => x.toDecimalPlaces(places, Decimal.ROUND_FLOOR));
-  const short = rounded.minus(parts.reduce((a, b) => a.plus(b), new Decimal(0))).div(unit).round().toNumber();
+  const short = rounded
+    .minus(parts.reduce((a, b) => a.plus(b), new Decimal(0)))
+    .div(unit)
+    .round()
+    .toNumber();
   const order = exact
     .map((x, i) => ({ i, rest: x.minus(parts[i] as Decimal) }))
     .sort((a, b) => b.rest.cmp(a.rest) || a.i - b.i);

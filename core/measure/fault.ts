@@ -17,7 +17,12 @@ export interface Fault {
 export type Reading<T> = { ok: true; value: T } | { ok: false; fault: Fault };
 
 /** Builds a failed {@link Reading}. `path` is empty: the caller knows the field. */
-export function unreadable(code: string, what: string, why: string, next: string): { ok: false; fault: Fault } {
+export function unreadable(
+  code: string,
+  what: string,
+  why: string,
+  next: string,
+): { ok: false; fault: Fault } {
   return { ok: false, fault: { path: '', code, what, why, next } };
 }
 

@@ -50,19 +50,35 @@ export function massText(mass_g: number, habits: Pick<Habits, 'locale'>): string
 
 /** A day in words short enough for a table, "Nov 24, 2026". */
 export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
-  return new Intl.DateTimeFormat(habits.locale, { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(`${day}T00:00:00Z`));
+  return new Intl.DateTimeFormat(habits.locale, {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  }).format(Date.parse(`${day}T00:00:00Z`));
 }
 
 /** Clock time of an instant in the kitchen's zone, "14:15:53". */
 export function clockText(instant_ms: number, habits: Pick<Habits, 'zone'>, seconds = false): string {
   return new Intl.DateTimeFormat('en-GB', {
-    timeZone: habits.zone, hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}),
+    timeZone: habits.zone,
+    hour: '2-digit',
+    minute: '2-digit',
+    ...(seconds ? { second: '2-digit' } : {}),
   }).format(instant_ms);
 }
 
 /** Day and clock time of an instant, "Nov 24, 14:15". */
-export function instantText(instant_ms: number, habits: Pick<Habits, 'locale' | 'zone'>, seconds = false): string {
-  const day = new Intl.DateTimeFormat(habits.locale, { timeZone: habits.zone, day: 'numeric', month: 'short' }).format(instant_ms);
+export function instantText(
+  instant_ms: number,
+  habits: Pick<Habits, 'locale' | 'zone'>,
+  seconds = false,
+): string {
+  const day = new Intl.DateTimeFormat(habits.locale, {
+    timeZone: habits.zone,
+    day: 'numeric',
+    month: 'short',
+  }).format(instant_ms);
   return `${day}, ${clockText(instant_ms, habits, seconds)}`;
 }
 
@@ -86,7 +102,7 @@ export function durationText(time_s: number): string {
 export function rangesText(numbers: number[]): string {
   const sorted = [...new Set(numbers)].sort((a, b) => a - b);
   const out: string[] = [];
-  for (let i = 0; i < sorted.length; ) {
+  for (let i = 0; i < sorted.length;) {
     let j = i;
     while (j + 1 < sorted.length && sorted[j + 1] === (sorted[j] as number) + 1) j++;
     out.push(j - i >= 2 ? `${sorted[i]}-${sorted[j]}` : sorted.slice(i, j + 1).join(', '));

@@ -1,14 +1,43 @@
 export { type Fault, type Reading, Refusal, unreadable } from './fault.ts';
 export { Decimal, Fraction, allocate, roundTogether } from './exact.ts';
 export {
-  type Dimension, type Unit, type UnitId, ML_PER_PINT, MM_PER_INCH, M_PER_FOOT, UNITS,
-  celsius, fahrenheit, feetFromMetres, metresFromFeet, unitNamed,
+  type Dimension,
+  type Unit,
+  type UnitId,
+  ML_PER_PINT,
+  MM_PER_INCH,
+  M_PER_FOOT,
+  UNITS,
+  celsius,
+  fahrenheit,
+  feetFromMetres,
+  metresFromFeet,
+  unitNamed,
 } from './units.ts';
 export { type NumberLimits, marksOf, readDecimal, readNumber, readRational, within } from './read.ts';
-export { type Amount, type Weighing, amount_g, kitchenVolume, kitchenWeight, mixedText, readAmount } from './amount.ts';
+export {
+  type Amount,
+  type Weighing,
+  amount_g,
+  kitchenVolume,
+  kitchenWeight,
+  mixedText,
+  readAmount,
+} from './amount.ts';
 export { type Day, addDays, addMonths, dayOf, instantOf, isDay, localTextOf, yearAndDay } from './day.ts';
 export {
-  type Habits, altitudeText, clockText, countdownText, dayText, durationText, instantText, massText, moneyText,
-  numberText, rangesText, readRanges, temperatureText,
+  type Habits,
+  altitudeText,
+  clockText,
+  countdownText,
+  dayText,
+  durationText,
+  instantText,
+  massText,
+  moneyText,
+  numberText,
+  rangesText,
+  readRanges,
+  temperatureText,
 } from './format.ts';
 export { canonicalJson } from './canonical.ts';

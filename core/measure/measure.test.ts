@@ -1,8 +1,35 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  Decimal, Fraction, addDays, addMonths, allocate, canonicalJson, countdownText, dayOf, durationText, instantOf, isDay, kitchenVolume, kitchenWeight, localTextOf, mixedText, moneyText, rangesText,
-  readAmount, readDecimal, readNumber, readRanges, readRational, roundTogether, UNITS, yearAndDay, amount_g, altitudeText, massText, temperatureText,
+  Decimal,
+  Fraction,
+  addDays,
+  addMonths,
+  allocate,
+  canonicalJson,
+  countdownText,
+  dayOf,
+  durationText,
+  instantOf,
+  isDay,
+  kitchenVolume,
+  kitchenWeight,
+  localTextOf,
+  mixedText,
+  moneyText,
+  rangesText,
+  readAmount,
+  readDecimal,
+  readNumber,
+  readRanges,
+  readRational,
+  roundTogether,
+  UNITS,
+  yearAndDay,
+  amount_g,
+  altitudeText,
+  massText,
+  temperatureText,
 } from './index.ts';
 
 const rational = (text: string, locale = 'en-US') => {
@@ -12,8 +39,23 @@ const rational = (text: string, locale = 'en-US') => {
 
 describe('reading numbers', () => {
   it.each([
-    ['2 1/2', '5/2'], ['1½', '3/2'], ['½', '1/2'], ['3/4', '3/4'], ['2.5', '5/2'], ['.5', '1/2'], ['1,250', '1250'], ['1,250.5', '2501/2'], ['-3', '-3'],
-    ['1,5', 'ambiguous-number'], ['1.2.3', 'not-a-number'], ['', 'missing'], ['$4', 'currency-sign'], ['two', 'not-a-number'], ['1/0', 'not-a-number'], ['1e5', 'not-a-number'], ['Infinity', 'not-a-number'],
+    ['2 1/2', '5/2'],
+    ['1½', '3/2'],
+    ['½', '1/2'],
+    ['3/4', '3/4'],
+    ['2.5', '5/2'],
+    ['.5', '1/2'],
+    ['1,250', '1250'],
+    ['1,250.5', '2501/2'],
+    ['-3', '-3'],
+    ['1,5', 'ambiguous-number'],
+    ['1.2.3', 'not-a-number'],
+    ['', 'missing'],
+    ['$4', 'currency-sign'],
+    ['two', 'not-a-number'],
+    ['1/0', 'not-a-number'],
+    ['1e5', 'not-a-number'],
+    ['Infinity', 'not-a-number'],
   ])('%s in en-US reads as %s', (text, expected) => expect(rational(text)).toBe(expected));
 
   it('reads the decimal comma where the locale has one, and asks about a point', () => {
@@ -23,10 +65,30 @@ describe('reading numbers', () => {
   });
 
   it('names the limit that was passed, why and what next', () => {
-    const r = readNumber('15', 'en-US', { name: 'The pH', min: 0, max: 14, why: 'The scale runs from 0 to 14.' });
-    expect(r).toEqual({ ok: false, fault: { path: '', code: 'too-large', what: 'The pH must be at most 14.', why: 'The scale runs from 0 to 14.', next: 'Type a figure up to 14.' } });
-    expect(readNumber('0', 'en-US', { name: 'The weight', min: 0, above: true })).toMatchObject({ ok: false, fault: { code: 'too-small' } });
-    expect(readNumber('1.5', 'en-US', { name: 'Jars', whole: true })).toMatchObject({ ok: false, fault: { code: 'not-whole' } });
+    const r = readNumber('15', 'en-US', {
+      name: 'The pH',
+      min: 0,
+      max: 14,
+      why: 'The scale runs from 0 to 14.',
+    });
+    expect(r).toEqual({
+      ok: false,
+      fault: {
+        path: '',
+        code: 'too-large',
+        what: 'The pH must be at most 14.',
+        why: 'The scale runs from 0 to 14.',
+        next: 'Type a figure up to 14.',
+      },
+    });
+    expect(readNumber('0', 'en-US', { name: 'The weight', min: 0, above: true })).toMatchObject({
+      ok: false,
+      fault: { code: 'too-small' },
+    });
+    expect(readNumber('1.5', 'en-US', { name: 'Jars', whole: true })).toMatchObject({
+      ok: false,
+      fault: { code: 'not-whole' },
+    });
   });
 
   it('reads decimals without passing through a double', () => {
@@ -36,11 +98,24 @@ describe('reading numbers', () => {
 });
 
 describe('amounts', () => {
-  it.each([['2 1/2 c', '5/2', 'cup'], ['1½ lb', '3/2', 'lb'], ['250 g', '250', 'g'], ['8', '8', 'each'], ['1/4 tsp', '1/4', 'tsp'], ['3 cloves', '3', 'each'], ['12 fl oz', '12', 'floz']])('%s', (text, value, unit) => {
+  it.each([
+    ['2 1/2 c', '5/2', 'cup'],
+    ['1½ lb', '3/2', 'lb'],
+    ['250 g', '250', 'g'],
+    ['8', '8', 'each'],
+    ['1/4 tsp', '1/4', 'tsp'],
+    ['3 cloves', '3', 'each'],
+    ['12 fl oz', '12', 'floz'],
+  ])('%s', (text, value, unit) => {
     expect(readAmount(text, 'en-US')).toMatchObject({ ok: true, value: { value, unit } });
   });
 
-  it.each([['0 g', 'not-positive'], ['-2 lb', 'not-positive'], ['3 furlongs', 'unknown-unit'], ['some sugar', 'no-amount']])('%s is refused as %s', (text, code) => {
+  it.each([
+    ['0 g', 'not-positive'],
+    ['-2 lb', 'not-positive'],
+    ['3 furlongs', 'unknown-unit'],
+    ['some sugar', 'no-amount'],
+  ])('%s is refused as %s', (text, code) => {
     expect(readAmount(text, 'en-US')).toMatchObject({ ok: false, fault: { code } });
   });
 
@@ -55,11 +130,17 @@ describe('amounts', () => {
     expect(kitchenVolume(UNITS.cup.factor.valueOf() * 2.5).text).toBe('2 1/2 c');
     expect(kitchenVolume(UNITS.tbsp.factor.valueOf()).text).toBe('1 Tbsp');
     expect(kitchenVolume(UNITS.tsp.factor.valueOf() / 4).text).toBe('1/4 tsp');
-    fc.assert(fc.property(fc.double({ min: 0.7, max: 20_000, noNaN: true }), ml => {
-      const { text, error } = kitchenVolume(ml);
-      const step_mL = text.endsWith('c') ? UNITS.cup.factor.valueOf() / 4 : text.endsWith('Tbsp') ? UNITS.tbsp.factor.valueOf() / 4 : UNITS.tsp.factor.valueOf() / 8;
-      expect(Math.abs(error * ml)).toBeLessThanOrEqual(step_mL / 2 + 1e-6);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0.7, max: 20_000, noNaN: true }), ml => {
+        const { text, error } = kitchenVolume(ml);
+        const step_mL = text.endsWith('c')
+          ? UNITS.cup.factor.valueOf() / 4
+          : text.endsWith('Tbsp')
+            ? UNITS.tbsp.factor.valueOf() / 4
+            : UNITS.tsp.factor.valueOf() / 8;
+        expect(Math.abs(error * ml)).toBeLessThanOrEqual(step_mL / 2 + 1e-6);
+      }),
+    );
   });
 
   it('writes mixed numbers and weights', () => {
@@ -75,12 +156,29 @@ describe('amounts', () => {
 describe('sharing a total', () => {
   const cents = fc.integer({ min: 0, max: 10_000_000 }).map(n => new Decimal(n).div(100));
   it('gives parts that add up to it, each within a cent of its exact share', () => {
-    fc.assert(fc.property(cents, fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 30 }), (total, weights) => {
-      const parts = allocate(total, weights.map(w => new Decimal(w)), 2);
-      expect(parts.reduce((a, b) => a.plus(b), new Decimal(0)).eq(total)).toBe(true);
-      const sum = weights.reduce((a, b) => a + b, 0);
-      parts.forEach((p, i) => expect(p.minus(total.times(sum === 0 ? 1 / weights.length : (weights[i] as number) / sum)).abs().lte('0.01000001')).toBe(true));
-    }));
+    fc.assert(
+      fc.property(
+        cents,
+        fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 30 }),
+        (total, weights) => {
+          const parts = allocate(
+            total,
+            weights.map(w => new Decimal(w)),
+            2,
+          );
+          expect(parts.reduce((a, b) => a.plus(b), new Decimal(0)).eq(total)).toBe(true);
+          const sum = weights.reduce((a, b) => a + b, 0);
+          parts.forEach((p, i) =>
+            expect(
+              p
+                .minus(total.times(sum === 0 ? 1 / weights.length : (weights[i] as number) / sum))
+                .abs()
+                .lte('0.01000001'),
+            ).toBe(true),
+          );
+        },
+      ),
+    );
   });
   it('refuses nothing to share over, and a negative weight', () => {
     expect(() => allocate(new Decimal(1), [], 2)).toThrow(RangeError);
@@ -95,13 +193,21 @@ describe('days', () => {
     expect(dayOf(Date.parse('2026-11-24T07:30:00Z'), 'America/Denver')).toBe('2026-11-24');
   });
   it('goes from wall clock to instant and back, over clock changes too', () => {
-    fc.assert(fc.property(fc.integer({ min: 1_700_000_000, max: 1_900_000_000 }), fc.constantFrom('America/Denver', 'Europe/Berlin', 'Asia/Kolkata', 'Australia/Lord_Howe'), (s, zone) => {
-      const text = localTextOf(s * 1000, zone);
-      expect(localTextOf(instantOf(text, zone), zone)).toBe(text);
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1_700_000_000, max: 1_900_000_000 }),
+        fc.constantFrom('America/Denver', 'Europe/Berlin', 'Asia/Kolkata', 'Australia/Lord_Howe'),
+        (s, zone) => {
+          const text = localTextOf(s * 1000, zone);
+          expect(localTextOf(instantOf(text, zone), zone)).toBe(text);
+        },
+      ),
+    );
     expect(Number.isNaN(instantOf('nonsense', 'UTC'))).toBe(true);
     // 02:30 does not exist on this day; it moves forward.
-    expect(localTextOf(instantOf('2026-03-08T02:30', 'America/Denver'), 'America/Denver')).toBe('2026-03-08T03:30:00');
+    expect(localTextOf(instantOf('2026-03-08T02:30', 'America/Denver'), 'America/Denver')).toBe(
+      '2026-03-08T03:30:00',
+    );
   });
   it('adds days and months as a calendar does', () => {
     expect(addDays('2026-12-31', 1)).toBe('2027-01-01');
@@ -130,7 +236,11 @@ describe('words for figures', () => {
     expect(readRanges('1-4, 7')).toEqual([1, 2, 3, 4, 7]);
     expect(readRanges('4-1')).toBeNull();
     expect(readRanges('x')).toBeNull();
-    fc.assert(fc.property(fc.uniqueArray(fc.integer({ min: 1, max: 200 }), { maxLength: 60 }), numbers => { expect(readRanges(rangesText(numbers))).toEqual([...numbers].sort((a, b) => a - b)); }));
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.integer({ min: 1, max: 200 }), { maxLength: 60 }), numbers => {
+        expect(readRanges(rangesText(numbers))).toEqual([...numbers].sort((a, b) => a - b));
+      }),
+    );
   });
   it('writes the same value as the same canonical text, whatever the order of its keys', () => {
     expect(canonicalJson({ b: 1, a: [1, { d: 2, c: 3 }] })).toBe('{"a":[1,{"c":3,"d":2}],"b":1}');

@@ -18,8 +18,15 @@ export interface NumberLimits {
 }
 
 const VULGAR: Record<string, string> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅓': '1/3', '⅔': '2/3',
-  '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
 };
 
 /** The decimal and grouping marks of a locale, as Intl writes them. */
@@ -42,17 +49,32 @@ export function marksOf(locale: string): { decimal: string; group: string } {
 export function readRational(text: string, locale: string): Reading<Fraction> {
   const trimmed = text.trim().replace(/[\u00a0\u202f]/g, ' ');
   if (trimmed === '') {
-    return unreadable('missing', 'Nothing is entered here.', 'The figure is needed to go on.', 'Type a number.');
+    return unreadable(
+      'missing',
+      'Nothing is entered here.',
+      'The figure is needed to go on.',
+      'Type a number.',
+    );
   }
   if (/[$€£¥]/.test(trimmed)) {
-    return unreadable('currency-sign', 'There is a currency sign in a number field.', 'The kitchen already has its currency.', 'Type the figure alone.');
+    return unreadable(
+      'currency-sign',
+      'There is a currency sign in a number field.',
+      'The kitchen already has its currency.',
+      'Type the figure alone.',
+    );
   }
   const spelled = trimmed.replace(/\s*([¼½¾⅓⅔⅛⅜⅝⅞])/g, (_, c: string) => ` ${VULGAR[c]}`).trim();
   const mixed = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(spelled);
   if (mixed) {
     const [, whole, top, bottom] = mixed as unknown as [string, string | undefined, string, string];
     if (Number(bottom) === 0) {
-      return unreadable('not-a-number', `"${text}" divides by nothing.`, 'A fraction needs a lower figure above zero.', 'Type it like 2 1/2.');
+      return unreadable(
+        'not-a-number',
+        `"${text}" divides by nothing.`,
+        'A fraction needs a lower figure above zero.',
+        'Type it like 2 1/2.',
+      );
     }
     return { ok: true, value: new Fraction(`${top}/${bottom}`).add(whole ?? 0) };
   }
@@ -71,7 +93,12 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
       `Type it with "${decimal}" for decimals.`,
     );
   }
-  return unreadable('not-a-number', `"${text}" is not a number.`, 'Only figures can be calculated with.', 'Type it like 2.5 or 2 1/2.');
+  return unreadable(
+    'not-a-number',
+    `"${text}" is not a number.`,
+    'Only figures can be calculated with.',
+    'Type it like 2.5 or 2 1/2.',
+  );
 }
 
 /**
@@ -103,13 +130,25 @@ export function readDecimal(text: string, locale: string, limits: NumberLimits, 
 export function within(value: number, limits: NumberLimits): Reading<number> {
   const { name, min, max, above, whole, unit = '' } = limits;
   const why = limits.why ?? 'A figure outside these limits is a slip of the finger, not a measurement.';
-  if (!Number.isFinite(value)) return unreadable('not-a-number', `${name} is not a number.`, why, 'Type a figure.');
-  if (whole && !Number.isInteger(value)) return unreadable('not-whole', `${name} must be a whole number.`, why, 'Leave out the fraction.');
+  if (!Number.isFinite(value))
+    return unreadable('not-a-number', `${name} is not a number.`, why, 'Type a figure.');
+  if (whole && !Number.isInteger(value))
+    return unreadable('not-whole', `${name} must be a whole number.`, why, 'Leave out the fraction.');
   if (min !== undefined && (above ? value <= min : value < min)) {
-    return unreadable('too-small', `${name} must be ${above ? 'above' : 'at least'} ${min}${unit}.`, why, `Type a figure ${above ? 'above' : 'from'} ${min}${unit}.`);
+    return unreadable(
+      'too-small',
+      `${name} must be ${above ? 'above' : 'at least'} ${min}${unit}.`,
+      why,
+      `Type a figure ${above ? 'above' : 'from'} ${min}${unit}.`,
+    );
   }
   if (max !== undefined && value > max) {
-    return unreadable('too-large', `${name} must be at most ${max}${unit}.`, why, `Type a figure up to ${max}${unit}.`);
+    return unreadable(
+      'too-large',
+      `${name} must be at most ${max}${unit}.`,
+      why,
+      `Type a figure up to ${max}${unit}.`,
+    );
   }
   return { ok: true, value };
 }

@@ -22,12 +22,27 @@ const ML_PER_GALLON = new Fraction('3785.411784');
 const GRAM_PER_POUND = new Fraction('453.59237');
 
 export type UnitId =
-  | 'g' | 'kg' | 'oz' | 'lb'
-  | 'mL' | 'L' | 'tsp' | 'tbsp' | 'floz' | 'cup' | 'pint' | 'quart' | 'gallon'
+  | 'g'
+  | 'kg'
+  | 'oz'
+  | 'lb'
+  | 'mL'
+  | 'L'
+  | 'tsp'
+  | 'tbsp'
+  | 'floz'
+  | 'cup'
+  | 'pint'
+  | 'quart'
+  | 'gallon'
   | 'each';
 
 const unit = (id: UnitId, dimension: Dimension, factor: Fraction, symbol: string, names: string[]): Unit => ({
-  id, dimension, factor, symbol, names,
+  id,
+  dimension,
+  factor,
+  symbol,
+  names,
 });
 
 export const UNITS: Record<UnitId, Unit> = {
@@ -35,16 +50,47 @@ export const UNITS: Record<UnitId, Unit> = {
   kg: unit('kg', 'mass', new Fraction(1000), 'kg', ['kg', 'kilogram', 'kilograms', 'kilo', 'kilos']),
   oz: unit('oz', 'mass', GRAM_PER_POUND.div(16), 'oz', ['oz', 'ounce', 'ounces']),
   lb: unit('lb', 'mass', GRAM_PER_POUND, 'lb', ['lb', 'lbs', 'pound', 'pounds']),
-  mL: unit('mL', 'volume', new Fraction(1), 'mL', ['ml', 'millilitre', 'millilitres', 'milliliter', 'milliliters']),
+  mL: unit('mL', 'volume', new Fraction(1), 'mL', [
+    'ml',
+    'millilitre',
+    'millilitres',
+    'milliliter',
+    'milliliters',
+  ]),
   L: unit('L', 'volume', new Fraction(1000), 'L', ['l', 'litre', 'litres', 'liter', 'liters']),
   tsp: unit('tsp', 'volume', ML_PER_GALLON.div(768), 'tsp', ['tsp', 'teaspoon', 'teaspoons', 't']),
-  tbsp: unit('tbsp', 'volume', ML_PER_GALLON.div(256), 'Tbsp', ['tbsp', 'tbs', 'tablespoon', 'tablespoons', 'T']),
-  floz: unit('floz', 'volume', ML_PER_GALLON.div(128), 'fl oz', ['fl oz', 'floz', 'fluid ounce', 'fluid ounces']),
+  tbsp: unit('tbsp', 'volume', ML_PER_GALLON.div(256), 'Tbsp', [
+    'tbsp',
+    'tbs',
+    'tablespoon',
+    'tablespoons',
+    'T',
+  ]),
+  floz: unit('floz', 'volume', ML_PER_GALLON.div(128), 'fl oz', [
+    'fl oz',
+    'floz',
+    'fluid ounce',
+    'fluid ounces',
+  ]),
   cup: unit('cup', 'volume', ML_PER_GALLON.div(16), 'c', ['c', 'cup', 'cups']),
   pint: unit('pint', 'volume', ML_PER_GALLON.div(8), 'pt', ['pt', 'pint', 'pints']),
   quart: unit('quart', 'volume', ML_PER_GALLON.div(4), 'qt', ['qt', 'quart', 'quarts']),
   gallon: unit('gallon', 'volume', ML_PER_GALLON, 'gal', ['gal', 'gallon', 'gallons']),
-  each: unit('each', 'count', new Fraction(1), '', ['each', 'piece', 'pieces', 'whole', 'clove', 'cloves', 'head', 'heads', 'leaf', 'leaves', 'sprig', 'sprigs', 'medium']),
+  each: unit('each', 'count', new Fraction(1), '', [
+    'each',
+    'piece',
+    'pieces',
+    'whole',
+    'clove',
+    'cloves',
+    'head',
+    'heads',
+    'leaf',
+    'leaves',
+    'sprig',
+    'sprigs',
+    'medium',
+  ]),
 };
 
 /** Millilitres in one US liquid pint, the reference jar for per-jar doses. */

@@ -21,34 +21,56 @@ export function routeToSale(recipe: Recipe): RouteToSale {
   switch (authority.grade) {
     case 'letter':
       return {
-        open: true, what: `Process authority's letter ${authority.reference}, ${authority.issuedOn}.`,
-        why: authority.demo ? 'A demo letter: it opens sale in the demo kitchen only and must not be cooked from.' : 'A scheduled process, followed unchanged.',
-        next: '', source: `${authority.authority}, reference ${authority.reference}`,
+        open: true,
+        what: `Process authority's letter ${authority.reference}, ${authority.issuedOn}.`,
+        why: authority.demo
+          ? 'A demo letter: it opens sale in the demo kitchen only and must not be cooked from.'
+          : 'A scheduled process, followed unchanged.',
+        next: '',
+        source: `${authority.authority}, reference ${authority.reference}`,
       };
     case 'tested publication': {
       const known = processEntry(authority.entryId) !== undefined;
       return {
         open: known,
-        what: known ? `Tested publication, unchanged: ${authority.title}, ${authority.edition}, ${authority.part}.` : 'The publication names no entry that is in the tables.',
-        why: known ? `Checked on ${authority.checkedOn}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.` : 'Without its entry there is no tested time.',
-        next: known ? '' : 'Choose the published entry.', source: `${authority.title}, ${authority.edition}, ${authority.part}`,
+        what: known
+          ? `Tested publication, unchanged: ${authority.title}, ${authority.edition}, ${authority.part}.`
+          : 'The publication names no entry that is in the tables.',
+        why: known
+          ? `Checked on ${authority.checkedOn}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.`
+          : 'Without its entry there is no tested time.',
+        next: known ? '' : 'Choose the published entry.',
+        source: `${authority.title}, ${authority.edition}, ${authority.part}`,
       };
     }
     case 'published, untested':
       return {
-        open: false, what: `"${authority.title}" is published but untested.`,
+        open: false,
+        what: `"${authority.title}" is published but untested.`,
         why: 'Nobody has shown that its acid and heat make it safe to keep.',
-        next: 'Cook it as a trial, or ask a process authority for a scheduled process.', source: 'Routes to sale, common practice',
+        next: 'Cook it as a trial, or ask a process authority for a scheduled process.',
+        source: 'Routes to sale, common practice',
       };
     case 'own': {
       const identity = spreadIdentity(recipe);
       if (recipe.foodClass === 'fruit spread' && identity.meets && authority.entryId !== null) {
-        return { open: true, what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.', why: identity.why, next: '', source: identity.source };
+        return {
+          open: true,
+          what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.',
+          why: identity.why,
+          next: '',
+          source: identity.source,
+        };
       }
       return {
-        open: false, what: 'An own recipe opens no way to sale.',
-        why: recipe.foodClass === 'fruit spread' ? identity.why || 'It names no published family time.' : 'Acidity stops one hazard and heat another; nobody has tested its heat.',
-        next: 'Cook it as a trial, or ask a process authority for a scheduled process.', source: 'Routes to sale, common practice',
+        open: false,
+        what: 'An own recipe opens no way to sale.',
+        why:
+          recipe.foodClass === 'fruit spread'
+            ? identity.why || 'It names no published family time.'
+            : 'Acidity stops one hazard and heat another; nobody has tested its heat.',
+        next: 'Cook it as a trial, or ask a process authority for a scheduled process.',
+        source: 'Routes to sale, common practice',
       };
     }
   }

@@ -22,7 +22,8 @@ export interface ScheduledTime {
   source: ProcessSource;
 }
 
-export type ProcessAnswer = { ok: true; time: ScheduledTime } | { ok: false; what: string; why: string; next: string };
+export type ProcessAnswer =
+  { ok: true; time: ScheduledTime } | { ok: false; what: string; why: string; next: string };
 
 /** Altitudes the tables are used for. */
 export const ALTITUDE_LIMIT_M = { min: -100, max: 3048 } as const;
@@ -34,7 +35,12 @@ export const ALTITUDE_LIMIT_M = { min: -100, max: 3048 } as const;
  */
 export function processFor(recipe: Recipe, size: JarSizeId, altitude_m: number): ProcessAnswer {
   if (altitude_m < ALTITUDE_LIMIT_M.min || altitude_m > ALTITUDE_LIMIT_M.max) {
-    return { ok: false, what: 'No processing time at this altitude.', why: 'The published tables end at 10,000 ft.', next: 'Check the altitude of the kitchen, or ask a process authority.' };
+    return {
+      ok: false,
+      what: 'No processing time at this altitude.',
+      why: 'The published tables end at 10,000 ft.',
+      next: 'Check the altitude of the kitchen, or ask a process authority.',
+    };
   }
   const basis = processBasis(recipe);
   if (!basis.ok) return basis;
@@ -55,8 +61,14 @@ export function processFor(recipe: Recipe, size: JarSizeId, altitude_m: number):
   return {
     ok: true,
     time: {
-      rowId: row.id, jarSize: size, minutes, seaLevel_min, altitude_m, band,
-      pack: basis.pack, headspace_mm: basis.headspace_mm,
+      rowId: row.id,
+      jarSize: size,
+      minutes,
+      seaLevel_min,
+      altitude_m,
+      band,
+      pack: basis.pack,
+      headspace_mm: basis.headspace_mm,
       jars: seaLevel_min >= 10 ? 'clean' : 'sterile',
       borrowedFrom: row.jarSize === size ? null : row.jarSize,
       source: basis.source,
@@ -78,16 +90,20 @@ function processBasis(recipe: Recipe): Basis | Extract<ProcessAnswer, { ok: fals
     return {
       ok: true,
       rows: authority.minutes.map(m => ({ id: `letter ${authority.reference}/${m.jarSize}`, ...m })),
-      pack: authority.pack, headspace_mm: authority.headspace_mm,
+      pack: authority.pack,
+      headspace_mm: authority.headspace_mm,
       source: {
         title: `${authority.demo ? 'DEMO, do not cook from this. ' : ''}Letter of ${authority.authority}`,
-        edition: authority.issuedOn, part: `reference ${authority.reference}`, fromMemory: false,
+        edition: authority.issuedOn,
+        part: `reference ${authority.reference}`,
+        fromMemory: false,
       },
     };
   }
   if (authority.grade === 'published, untested') {
     return {
-      ok: false, what: 'This recipe has no processing time.',
+      ok: false,
+      what: 'This recipe has no processing time.',
       why: `"${authority.title}" was published without a tested process, and pH alone does not give a heat step.`,
       next: 'Cook it as a trial, or have a process authority set its process.',
     };
@@ -96,20 +112,37 @@ function processBasis(recipe: Recipe): Basis | Extract<ProcessAnswer, { ok: fals
   if (authority.grade === 'own') {
     if (recipe.foodClass !== 'fruit spread' || entry?.family !== 'fruit spread') {
       return {
-        ok: false, what: 'An own recipe has no processing time to borrow.',
+        ok: false,
+        what: 'An own recipe has no processing time to borrow.',
         why: 'Acidity stops one hazard and heat another; nobody has tested the heat for this mixture.',
         next: 'Cook it as a trial and send it to a process authority, or follow a tested recipe unchanged.',
       };
     }
     const identity = spreadIdentity(recipe);
     if (!identity.meets) {
-      return { ok: false, what: 'The published time for fruit spreads does not cover this recipe.', why: identity.why, next: identity.next };
+      return {
+        ok: false,
+        what: 'The published time for fruit spreads does not cover this recipe.',
+        why: identity.why,
+        next: identity.next,
+      };
     }
   }
   if (!entry) {
-    return { ok: false, what: 'The entry this recipe follows is not in the tables.', why: 'Its time cannot be looked up.', next: 'Choose a published entry, or add the letter.' };
+    return {
+      ok: false,
+      what: 'The entry this recipe follows is not in the tables.',
+      why: 'Its time cannot be looked up.',
+      next: 'Choose a published entry, or add the letter.',
+    };
   }
-  return { ok: true, rows: entry.rows, pack: entry.pack, headspace_mm: entry.headspace_mm, source: entry.source };
+  return {
+    ok: true,
+    rows: entry.rows,
+    pack: entry.pack,
+    headspace_mm: entry.headspace_mm,
+    source: entry.source,
+  };
 }
 
 /**
@@ -122,9 +155,16 @@ export function minutesAt(bands: MinutesByAltitude, altitude_m: number): { minut
   const feet = new Intl.NumberFormat('en-US');
   let below = 0;
   for (const band of bands) {
-    if (band.upTo_ft === null) return { minutes: band.minutes, band: below === 0 ? 'every altitude' : `above ${feet.format(below)} ft` };
+    if (band.upTo_ft === null)
+      return {
+        minutes: band.minutes,
+        band: below === 0 ? 'every altitude' : `above ${feet.format(below)} ft`,
+      };
     if (altitude_ft <= band.upTo_ft) {
-      return { minutes: band.minutes, band: `${feet.format(below === 0 ? 0 : below + 1)} to ${feet.format(band.upTo_ft)} ft` };
+      return {
+        minutes: band.minutes,
+        band: `${feet.format(below === 0 ? 0 : below + 1)} to ${feet.format(band.upTo_ft)} ft`,
+      };
     }
     below = band.upTo_ft;
   }

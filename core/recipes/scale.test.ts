@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { Fraction } from '../measure/index.ts';
-import { factorForFruit, factorForJars, jarCountText, jarsForFactor, lineMass_g, mainLine, recipeFaults, scaleRecipe } from './index.ts';
+import {
+  factorForFruit,
+  factorForJars,
+  jarCountText,
+  jarsForFactor,
+  lineMass_g,
+  mainLine,
+  recipeFaults,
+  scaleRecipe,
+} from './index.ts';
 
 const RECIPES = [plumJam, waxBeans, crushedTomatoes];
 
@@ -28,32 +37,61 @@ describe('scaling', () => {
   });
 
   it('doses each jar by its size: quart twice a pint, half-pint half (USDA Complete Guide, guide 3, acidification; from memory)', () => {
-    const scaled = scaleRecipe(crushedTomatoes, new Fraction(1), [{ size: 'pint', count: 2 }, { size: 'quart', count: 3 }]);
+    const scaled = scaleRecipe(crushedTomatoes, new Fraction(1), [
+      { size: 'pint', count: 2 },
+      { size: 'quart', count: 3 },
+    ]);
     const lemon = scaled.lines.find(l => l.lineId === 'lemon');
     expect(lemon?.eachJar.map(e => e.measure)).toEqual(['1 Tbsp', '2 Tbsp']);
     expect(lemon?.mass_g).toBeCloseTo(8 * 14.787 * 1.03, 0);
   });
 
   it('up and down again gives the same, no line is dropped, and mass is in proportion', () => {
-    fc.assert(fc.property(fc.constantFrom(...RECIPES), fc.integer({ min: 1, max: 400 }), fc.integer({ min: 1, max: 97 }), (recipe, n, d) => {
-      const jars = [recipe.makes];
-      const factor = new Fraction(n, d);
-      const once = scaleRecipe(recipe, new Fraction(1), jars);
-      const scaled = scaleRecipe(recipe, factor, jars);
-      expect(scaled.lines).toHaveLength(recipe.lines.length);
-      expect(new Fraction(scaled.factor).div(factor).toFraction()).toBe('1');
-      scaled.lines.forEach((l, i) => {
-        const whole = once.lines[i] as (typeof once.lines)[number];
-        expect(l.mass_g / whole.mass_g).toBeCloseTo(l.where === 'each jar' ? 1 : factor.valueOf(), 9);
-      });
-    }));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...RECIPES),
+        fc.integer({ min: 1, max: 400 }),
+        fc.integer({ min: 1, max: 97 }),
+        (recipe, n, d) => {
+          const jars = [recipe.makes];
+          const factor = new Fraction(n, d);
+          const once = scaleRecipe(recipe, new Fraction(1), jars);
+          const scaled = scaleRecipe(recipe, factor, jars);
+          expect(scaled.lines).toHaveLength(recipe.lines.length);
+          expect(new Fraction(scaled.factor).div(factor).toFraction()).toBe('1');
+          scaled.lines.forEach((l, i) => {
+            const whole = once.lines[i] as (typeof once.lines)[number];
+            expect(l.mass_g / whole.mass_g).toBeCloseTo(l.where === 'each jar' ? 1 : factor.valueOf(), 9);
+          });
+        },
+      ),
+    );
   });
 
   it('finds what keeps a recipe from being kept', () => {
     expect(recipeFaults(plumJam)).toEqual([]);
-    const bad = { ...plumJam, lines: [{ ...(plumJam.lines[1] as (typeof plumJam.lines)[number]), density_gPerMl: null }], steps: [{ ...(plumJam.steps[0] as (typeof plumJam.steps)[number]), lineIds: ['gone'], window: { from_min: 9, to_min: 1 } }] };
-    expect(recipeFaults(bad).map(f => f.code)).toEqual(['density-missing', 'no-main-line', 'unknown-line', 'window-backwards']);
-    expect(recipeFaults({ ...waxBeans, lines: waxBeans.lines.map(l => ({ ...l, minStrength_pct: null })) }).map(f => f.code)).toContain('strength-missing');
+    const bad = {
+      ...plumJam,
+      lines: [{ ...(plumJam.lines[1] as (typeof plumJam.lines)[number]), density_gPerMl: null }],
+      steps: [
+        {
+          ...(plumJam.steps[0] as (typeof plumJam.steps)[number]),
+          lineIds: ['gone'],
+          window: { from_min: 9, to_min: 1 },
+        },
+      ],
+    };
+    expect(recipeFaults(bad).map(f => f.code)).toEqual([
+      'density-missing',
+      'no-main-line',
+      'unknown-line',
+      'window-backwards',
+    ]);
+    expect(
+      recipeFaults({ ...waxBeans, lines: waxBeans.lines.map(l => ({ ...l, minStrength_pct: null })) }).map(
+        f => f.code,
+      ),
+    ).toContain('strength-missing');
     expect(jarCountText(1, 'pint')).toBe('1 pint');
   });
 });

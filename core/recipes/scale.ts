@@ -45,7 +45,8 @@ const pintsOf = (jars: JarsWanted[]): Fraction =>
  * @throws RangeError when no jar is wanted or a count is not a whole number from 0
  */
 export function factorForJars(recipe: Recipe, jars: JarsWanted[]): Fraction {
-  if (jars.some(j => !Number.isInteger(j.count) || j.count < 0)) throw new RangeError('factorForJars: counts are whole numbers from 0');
+  if (jars.some(j => !Number.isInteger(j.count) || j.count < 0))
+    throw new RangeError('factorForJars: counts are whole numbers from 0');
   const wanted = pintsOf(jars);
   if (wanted.compare(0) <= 0) throw new RangeError('factorForJars: at least one jar is wanted');
   return wanted.div(pintsOf([recipe.makes]));
@@ -63,7 +64,11 @@ export function factorForFruit(recipe: Recipe, prepared_g: number): Fraction {
 }
 
 /** Whole jars of one size that a factor fills, with the share of one more. */
-export function jarsForFactor(recipe: Recipe, factor: Fraction, size: JarSizeId): { count: number; over: number } {
+export function jarsForFactor(
+  recipe: Recipe,
+  factor: Fraction,
+  size: JarSizeId,
+): { count: number; over: number } {
   const exact = pintsOf([recipe.makes]).mul(factor).div(jarSize(size).pints);
   const count = Number(exact.floor().n);
   return { count, over: exact.sub(count).valueOf() };
@@ -89,15 +94,23 @@ function scaleLine(line: Line, times: Fraction, jars: JarsWanted[]): ScaledLine 
   const mass_g = amount_g(line.amount, line, times);
   const shown = measureText(line, times);
   return {
-    lineId: line.id, name: line.name, preparation: line.preparation, where: line.where,
-    mass_g, asBought_g: mass_g / line.trimYield,
-    measure: shown.text, measureError: shown.error,
+    lineId: line.id,
+    name: line.name,
+    preparation: line.preparation,
+    where: line.where,
+    mass_g,
+    asBought_g: mass_g / line.trimYield,
+    measure: shown.text,
+    measureError: shown.error,
     toBuy: kitchenWeight(mass_g / line.trimYield),
-    eachJar: line.where !== 'each jar' ? [] : jars.map(j => ({
-      size: j.size,
-      measure: measureText(line, jarSize(j.size).pints).text,
-      mass_g: amount_g(line.amount, line, jarSize(j.size).pints),
-    })),
+    eachJar:
+      line.where !== 'each jar'
+        ? []
+        : jars.map(j => ({
+            size: j.size,
+            measure: measureText(line, jarSize(j.size).pints).text,
+            mass_g: amount_g(line.amount, line, jarSize(j.size).pints),
+          })),
   };
 }
 

@@ -7,15 +7,25 @@ import { type Recipe, jarCountText } from '../recipes/index.ts';
  *
  * @param recipe  the batch's recipe, to name lines and steps; null before the start is known
  */
-export function eventWords(event: BatchEvent, recipe: Recipe | null, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+export function eventWords(
+  event: BatchEvent,
+  recipe: Recipe | null,
+  habits: Pick<Habits, 'locale' | 'temperature'>,
+): string {
   return words(event.type, event.body, recipe, habits);
 }
 
-function words(type: BatchEvent['type'], rawBody: unknown, recipe: Recipe | null, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+function words(
+  type: BatchEvent['type'],
+  rawBody: unknown,
+  recipe: Recipe | null,
+  habits: Pick<Habits, 'locale' | 'temperature'>,
+): string {
   const e = { type, body: rawBody } as Pick<BatchEvent, 'type' | 'body'> as BatchEvent;
   const line = (id: string) => recipe?.lines.find(l => l.id === id)?.name ?? 'a line';
   const step = (id: string) => recipe?.steps.find(s => s.id === id)?.text ?? 'a step';
-  const jars = (numbers: number[]) => (numbers.length === 1 ? `jar ${numbers[0]}` : `jars ${rangesText(numbers)}`);
+  const jars = (numbers: number[]) =>
+    numbers.length === 1 ? `jar ${numbers[0]}` : `jars ${rangesText(numbers)}`;
   switch (e.type) {
     case 'batch.started':
       return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.`;
@@ -64,6 +74,8 @@ function words(type: BatchEvent['type'], rawBody: unknown, recipe: Recipe | null
     case 'deviation.settled':
       return `Settled a deviation${e.body.minutes === null ? '' : ` at ${e.body.minutes} min`}: ${e.body.reason}`;
     case 'entry.corrected':
-      return e.body.body === null ? `Taken back: ${e.body.reason}` : `Corrected to: ${words(e.body.type, e.body.body, recipe, habits)} Reason: ${e.body.reason}`;
+      return e.body.body === null
+        ? `Taken back: ${e.body.reason}`
+        : `Corrected to: ${words(e.body.type, e.body.body, recipe, habits)} Reason: ${e.body.reason}`;
   }
 }

@@ -38,7 +38,10 @@ export function batchCost(state: BatchState): CostSheet | null {
   if (!started) return null;
   const zero = new Decimal(0);
   const lots = state.draws.flatMap(d => d.lots);
-  const ofKind = (kind: string) => lots.filter(l => l.kind === kind).reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), zero);
+  const ofKind = (kind: string) =>
+    lots
+      .filter(l => l.kind === kind)
+      .reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), zero);
   const minutes = state.minutes.reduce((sum, m) => sum.plus(m.minutes), zero);
   const work = minutes.times(started.kitchen.hourlyRate).div(60);
   const exact = [ofKind('ingredient'), ofKind('jar'), ofKind('lid'), work];
@@ -46,7 +49,9 @@ export function batchCost(state: BatchState): CostSheet | null {
   const total = rounded.reduce((a, b) => a.plus(b), zero);
 
   const kept = state.jars.filter(j => !j.setAside);
-  const sizes = [...new Set(kept.map(j => j.size))].sort((a, b) => jarSize(a).pints.compare(jarSize(b).pints));
+  const sizes = [...new Set(kept.map(j => j.size))].sort((a, b) =>
+    jarSize(a).pints.compare(jarSize(b).pints),
+  );
   const weights = sizes.map(size => {
     const { n, d } = jarSize(size).pints;
     return new Decimal(String(n)).div(String(d)).times(kept.filter(j => j.size === size).length);
@@ -55,7 +60,11 @@ export function batchCost(state: BatchState): CostSheet | null {
   const names = ['ingredients', 'jars', 'lids', 'work'] as const;
   return {
     currency: started.kitchen.currency,
-    parts: names.map((part, i) => ({ part, exact: (exact[i] as Decimal).toFixed(), amount: (rounded[i] as Decimal).toFixed(CENT_PLACES) })),
+    parts: names.map((part, i) => ({
+      part,
+      exact: (exact[i] as Decimal).toFixed(),
+      amount: (rounded[i] as Decimal).toFixed(CENT_PLACES),
+    })),
     total: total.toFixed(CENT_PLACES),
     minutes: minutes.toNumber(),
     hourlyRate: started.kitchen.hourlyRate,
@@ -64,7 +73,12 @@ export function batchCost(state: BatchState): CostSheet | null {
     bySize: sizes.map((size, i) => {
       const count = kept.filter(j => j.size === size).length;
       const share = shares[i] as Decimal;
-      return { size, count, perJar: share.div(count).toFixed(CENT_PLACES), total: share.toFixed(CENT_PLACES) };
+      return {
+        size,
+        count,
+        perJar: share.div(count).toFixed(CENT_PLACES),
+        total: share.toFixed(CENT_PLACES),
+      };
     }),
   };
 }

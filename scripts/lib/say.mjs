@@ -10,5 +10,6 @@ export function fail(line) {
 /** @returns {void} ends unless this Node can run us */
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) fail(`Node ${process.versions.node} is too old; install Node 20.19 or newer.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    fail(`Node ${process.versions.node} is too old; install Node 20.19 or newer.`);
 }

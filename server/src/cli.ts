@@ -11,7 +11,8 @@ import { addKitchen, hashPassword, newKitchenSettings } from './kitchen/service.
 const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   async migrate() {
     const { DATABASE_URL, MIGRATION_DATABASE_URL } = process.env;
-    if (!DATABASE_URL || !MIGRATION_DATABASE_URL) throw new Error('Migrations need DATABASE_URL and MIGRATION_DATABASE_URL.');
+    if (!DATABASE_URL || !MIGRATION_DATABASE_URL)
+      throw new Error('Migrations need DATABASE_URL and MIGRATION_DATABASE_URL.');
     const role = decodeURIComponent(new URL(DATABASE_URL).username);
     const names = await migrate(MIGRATION_DATABASE_URL, role);
     if (names.length > 0) console.log(`Brought the database up to date: ${names.join(', ')}`);
@@ -22,10 +23,13 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
       let faults = 0;
       for (const id of await kitchenIds(database)) {
         const verdict = await database.inKitchen(id, trx => verifyChain(trx, id));
-        console.log(`${id}: ${verdict.entries} entries, ${verdict.fault ?? 'whole'}, head ${verdict.headHash}`);
+        console.log(
+          `${id}: ${verdict.entries} entries, ${verdict.fault ?? 'whole'}, head ${verdict.headHash}`,
+        );
         if (verdict.fault) faults += 1;
       }
-      if (faults > 0) throw new Error(`${faults} kitchen record is not whole; restore it from a backup and compare.`);
+      if (faults > 0)
+        throw new Error(`${faults} kitchen record is not whole; restore it from a backup and compare.`);
     });
   },
 
@@ -44,35 +48,56 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   async 'add-kitchen'(args) {
     const [name, email] = args;
     if (!name || !email) throw new Error('Say: npm run add-kitchen -- "NAME OF THE KITCHEN" OWNER@EMAIL');
-    await withDatabase('app', database => database.outside(async trx => {
-      const account = await accountByEmail(trx, email);
-      if (!account) throw new Error(`There is no account ${email}; make it by a link first.`);
-      const id = await addKitchen(trx, account.id, newKitchenSettings(name, Intl.DateTimeFormat().resolvedOptions().timeZone, 0), systemClock.now_ms());
-      console.log(`${name} is made (${id}); ${account.name} owns it. Set its altitude and time zone in its settings.`);
-    }));
+    await withDatabase('app', database =>
+      database.outside(async trx => {
+        const account = await accountByEmail(trx, email);
+        if (!account) throw new Error(`There is no account ${email}; make it by a link first.`);
+        const id = await addKitchen(
+          trx,
+          account.id,
+          newKitchenSettings(name, Intl.DateTimeFormat().resolvedOptions().timeZone, 0),
+          systemClock.now_ms(),
+        );
+        console.log(
+          `${name} is made (${id}); ${account.name} owns it. Set its altitude and time zone in its settings.`,
+        );
+      }),
+    );
   },
 
   async 'reset-password'(args) {
     const [email] = args;
     if (!email) throw new Error('Say: npm run reset-password -- SOMEBODY@EMAIL');
-    await withDatabase('app', database => database.outside(async trx => {
-      const account = await accountByEmail(trx, email);
-      if (!account) throw new Error(`There is no account ${email}.`);
-      const password = randomBytes(12).toString('base64url');
-      await setPassword(trx, account.id, await hashPassword(password));
-      console.log(`New password of ${account.name}: ${password}\nEvery session of theirs is over.`);
-    }));
+    await withDatabase('app', database =>
+      database.outside(async trx => {
+        const account = await accountByEmail(trx, email);
+        if (!account) throw new Error(`There is no account ${email}.`);
+        const password = randomBytes(12).toString('base64url');
+        await setPassword(trx, account.id, await hashPassword(password));
+        console.log(`New password of ${account.name}: ${password}\nEvery session of theirs is over.`);
+      }),
+    );
   },
 };
 
 async function kitchenIds(database: Database): Promise<string[]> {
-  const rows: { kitchen_id: string }[] = await database.outside(trx => trx('memberships').distinct('kitchen_id').orderBy('kitchen_id'));
+  const rows: { kitchen_id: string }[] = await database.outside(trx =>
+    trx('memberships').distinct('kitchen_id').orderBy('kitchen_id'),
+  );
   return rows.map(r => r.kitchen_id);
 }
 
-async function withDatabase(role: 'app' | 'owner', work: (database: Database) => Promise<void>): Promise<void> {
+async function withDatabase(
+  role: 'app' | 'owner',
+  work: (database: Database) => Promise<void>,
+): Promise<void> {
   const url = role === 'app' ? process.env.DATABASE_URL : process.env.MIGRATION_DATABASE_URL;
-  if (!url) throw new Error(role === 'app' ? 'DATABASE_URL is not set.' : 'MIGRATION_DATABASE_URL is not set: this takes the owner of the tables.');
+  if (!url)
+    throw new Error(
+      role === 'app'
+        ? 'DATABASE_URL is not set.'
+        : 'MIGRATION_DATABASE_URL is not set: this takes the owner of the tables.',
+    );
   const database = openDatabase(url, 2, 3_600_000);
   try {
     await work(database);

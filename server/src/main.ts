@@ -8,17 +8,34 @@ import { pendingMigrations } from './house/migrate.ts';
 
 /** Serves interface and API on one port until told to stop. Says `ready` to the process that started it. */
 async function main(): Promise<void> {
-  const { DATABASE_URL, PORT = '4600', HOST = '127.0.0.1', TLS_CERT, TLS_KEY, COCOTTE_WEB_DIST } = process.env;
+  const {
+    DATABASE_URL,
+    PORT = '4600',
+    HOST = '127.0.0.1',
+    TLS_CERT,
+    TLS_KEY,
+    COCOTTE_WEB_DIST,
+  } = process.env;
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set.');
   const missing = await pendingMigrations(DATABASE_URL);
-  if (missing.length > 0) throw new Error(`The database lacks ${missing.join(', ')}; run the migrations with MIGRATION_DATABASE_URL set to its owner.`);
+  if (missing.length > 0)
+    throw new Error(
+      `The database lacks ${missing.join(', ')}; run the migrations with MIGRATION_DATABASE_URL set to its owner.`,
+    );
   const database = openDatabase(DATABASE_URL);
   await assertSafeRole(database);
   const secure = Boolean(TLS_CERT && TLS_KEY);
-  const app = makeApp({ database, clock: clockFromEnvironment(process.env), secure }, COCOTTE_WEB_DIST ?? null);
-  const server = secure ? createHttps({ cert: readFileSync(TLS_CERT as string), key: readFileSync(TLS_KEY as string) }, app) : createHttp(app);
+  const app = makeApp(
+    { database, clock: clockFromEnvironment(process.env), secure },
+    COCOTTE_WEB_DIST ?? null,
+  );
+  const server = secure
+    ? createHttps({ cert: readFileSync(TLS_CERT as string), key: readFileSync(TLS_KEY as string) }, app)
+    : createHttp(app);
   server.on('error', (error: NodeJS.ErrnoException) => {
-    console.error(error.code === 'EADDRINUSE' ? `Port ${PORT} is in use; set PORT to another one.` : error.message);
+    console.error(
+      error.code === 'EADDRINUSE' ? `Port ${PORT} is in use; set PORT to another one.` : error.message,
+    );
     process.exit(1);
   });
   server.listen(Number(PORT), HOST, () => process.send?.('ready'));

@@ -16,13 +16,28 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const post = (path: string, body: string, headers: Record<string, string> = {}) => owner.raw('POST', path, { body, headers: { 'content-type': 'application/json', ...headers } });
+const post = (path: string, body: string, headers: Record<string, string> = {}) =>
+  owner.raw('POST', path, { body, headers: { 'content-type': 'application/json', ...headers } });
 
 describe('what cannot be read', () => {
   it.each([
-    ['a body over 1 MB', () => post('/api/recipes', JSON.stringify({ x: 'y'.repeat(1_000_001) })), 413, 'too-large'],
+    [
+      'a body over 1 MB',
+      () => post('/api/recipes', JSON.stringify({ x: 'y'.repeat(1_000_001) })),
+      413,
+      'too-large',
+    ],
     ['malformed JSON', () => post('/api/recipes', '{"x":'), 400, 'malformed-json'],
-    ['no JSON at all', () => owner.raw('POST', '/api/recipes', { body: 'x=1', headers: { 'content-type': 'application/x-www-form-urlencoded' } }), 415, 'not-json'],
+    [
+      'no JSON at all',
+      () =>
+        owner.raw('POST', '/api/recipes', {
+          body: 'x=1',
+          headers: { 'content-type': 'application/x-www-form-urlencoded' },
+        }),
+      415,
+      'not-json',
+    ],
     ['an unknown route', () => owner.raw('GET', '/api/pans'), 404, 'unknown-route'],
     ['a method that is not there', () => owner.raw('DELETE', '/api/recipes'), 404, 'unknown-route'],
     ['an unknown key in the query', () => owner.raw('GET', '/api/recipes?colour=red'), 422, 'invalid'],
@@ -38,31 +53,62 @@ describe('what cannot be read', () => {
 
   it('names an unknown key and the path of each fault', async () => {
     const { id: _id, ...settings } = await owner.ok(readKitchen);
-    const problem = await owner.refused(changeKitchen, { body: { ...settings, colour: 'red', jurisdiction: { ...settings.jurisdiction, statement: 7 }, altitude_m: 'high' } });
+    const problem = await owner.refused(changeKitchen, {
+      body: {
+        ...settings,
+        colour: 'red',
+        jurisdiction: { ...settings.jurisdiction, statement: 7 },
+        altitude_m: 'high',
+      },
+    });
     expect(problem.errors.map(e => e.path).sort()).toEqual(['', 'altitude_m', 'jurisdiction.statement']);
     expect(problem.errors.find(e => e.path === '')?.what).toContain('colour');
   });
 
   it('refuses figures that are not finite', async () => {
     const { id: _id, ...settings } = await owner.ok(readKitchen);
-    const answer = await owner.raw('PUT', '/api/kitchen', { body: JSON.stringify({ ...settings, altitude_m: 0 }).replace('"altitude_m":0', '"altitude_m":1e999'), headers: { 'content-type': 'application/json' } });
+    const answer = await owner.raw('PUT', '/api/kitchen', {
+      body: JSON.stringify({ ...settings, altitude_m: 0 }).replace('"altitude_m":0', '"altitude_m":1e999'),
+      headers: { 'content-type': 'application/json' },
+    });
     expect(answer.status).toBe(422);
   });
 });
 
 describe('the door', () => {
   it('refuses a change that comes from another site', async () => {
-    for (const headers of [{ origin: 'https://elsewhere.example' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }]) {
-      const answer = await post('/api/session', '{"email":"a@b.example","password":"x"}', headers as unknown as Record<string, string>);
+    for (const headers of [
+      { origin: 'https://elsewhere.example' },
+      { origin: 'null' },
+      { 'sec-fetch-site': 'cross-site' },
+    ]) {
+      const answer = await post(
+        '/api/session',
+        '{"email":"a@b.example","password":"x"}',
+        headers as unknown as Record<string, string>,
+      );
       expect([answer.status, problemOf(answer).code]).toEqual([403, 'other-origin']);
     }
-    expect((await post('/api/session', '{"email":"ona@test.example","password":"a long password"}', { origin: server.origin, 'sec-fetch-site': 'same-origin' })).status).toBe(200);
+    expect(
+      (
+        await post('/api/session', '{"email":"ona@test.example","password":"a long password"}', {
+          origin: server.origin,
+          'sec-fetch-site': 'same-origin',
+        })
+      ).status,
+    ).toBe(200);
   });
 
   it('sends the content security policy, the number of the request and the time', async () => {
     const { headers } = await owner.raw('GET', '/api/session');
     const policy = headers.get('content-security-policy') ?? '';
-    for (const part of ["script-src 'self'", "object-src 'none'", "base-uri 'none'", "frame-ancestors 'none'"]) expect(policy).toContain(part);
+    for (const part of [
+      "script-src 'self'",
+      "object-src 'none'",
+      "base-uri 'none'",
+      "frame-ancestors 'none'",
+    ])
+      expect(policy).toContain(part);
     expect(policy).not.toMatch(/script-src[^;]*unsafe/);
     expect(headers.get('request-id')).toMatch(/^[0-9a-f-]{36}$/);
     expect(Number(headers.get('server-time-ms'))).toBe(server.now_ms);
@@ -73,7 +119,13 @@ describe('the door', () => {
     for (const e of ENDPOINTS.filter(x => x.who !== 'anyone')) {
       const path = e.path.replaceAll(/:\w+/g, '00000000-0000-7000-8000-000000000000');
       const query = e.name === 'records.find' ? '?words=x' : '';
-      const answer = await stranger.raw(e.method, path + query, e.method === 'GET' || e.method === 'DELETE' ? {} : { body: '{}', headers: { 'content-type': 'application/json' } });
+      const answer = await stranger.raw(
+        e.method,
+        path + query,
+        e.method === 'GET' || e.method === 'DELETE'
+          ? {}
+          : { body: '{}', headers: { 'content-type': 'application/json' } },
+      );
       expect([e.name, [401, 422].includes(answer.status)]).toEqual([e.name, true]);
     }
   });
@@ -82,12 +134,18 @@ describe('the door', () => {
 describe('the table of endpoints', () => {
   it('is printed whole as OpenAPI', async () => {
     const answer = await owner.raw('GET', '/api/openapi.json');
-    const document = answer.body as { openapi: string; paths: Record<string, Record<string, { operationId: string }>> };
+    const document = answer.body as {
+      openapi: string;
+      paths: Record<string, Record<string, { operationId: string }>>;
+    };
     expect(document).toEqual(JSON.parse(JSON.stringify(openApi())));
     const ids = Object.values(document.paths).flatMap(p => Object.values(p).map(o => o.operationId));
     expect(ids.sort()).toEqual(ENDPOINTS.map(e => e.name).sort());
   });
-  it('lacks no handler', () => expect(() => makeApp({ database: server.database, clock: { now_ms: () => 0 }, secure: false }, null)).not.toThrow());
+  it('lacks no handler', () =>
+    expect(() =>
+      makeApp({ database: server.database, clock: { now_ms: () => 0 }, secure: false }, null),
+    ).not.toThrow());
 });
 
 describe('the database', () => {
@@ -108,7 +166,13 @@ describe('the database', () => {
     await expect(assertSafeRole(server.database)).resolves.toBeUndefined();
   });
   it('lets nobody change or take away an event or a movement', async () => {
-    for (const sql of ['update events set content = content', 'delete from events', 'truncate events', 'update movements set quantity = 0', 'delete from movements']) {
+    for (const sql of [
+      'update events set content = content',
+      'delete from events',
+      'truncate events',
+      'update movements set quantity = 0',
+      'delete from movements',
+    ]) {
       await expect(server.database.outside(trx => trx.raw(sql))).rejects.toThrow('permission denied');
     }
   });

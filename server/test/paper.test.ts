@@ -22,7 +22,10 @@ beforeAll(async () => {
   line = await Line.open(owner, crushedTomatoes, 'pint', 12);
   await (await (await line.start()).draw()).cook(40);
   await line.readPh(4.12);
-  line.view = await owner.ok(releaseJars, { params: { batchId: line.batchId }, body: { jars: Array.from({ length: 12 }, (_, i) => i + 1), stamp: line.stamp() } });
+  line.view = await owner.ok(releaseJars, {
+    params: { batchId: line.batchId },
+    body: { jars: Array.from({ length: 12 }, (_, i) => i + 1), stamp: line.stamp() },
+  });
 });
 afterAll(async () => {
   rmSync(dir, { recursive: true });
@@ -36,13 +39,25 @@ const keep = (name: string, bytes: Uint8Array): string => {
 };
 const run = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' });
 const textOf = (file: string) => run('pdftotext', '-raw', file, '-').replaceAll(/\s+/g, ' ');
-const sound = (file: string) => expect(run('qpdf', '--check', file)).toContain('No syntax or stream encoding errors found');
+const sound = (file: string) =>
+  expect(run('qpdf', '--check', file)).toContain('No syntax or stream encoding errors found');
 
 describe('labels', () => {
   it('come as a sound PDF at true size, say all that is wanted, and carry a code that reads back to the lot code', async () => {
-    const view = await owner.ok(printLabels, { params: { batchId: line.batchId }, body: { jars: Array.from({ length: 12 }, (_, i) => i + 1), size: 'pint', stock: 'letter-10', stamp: line.stamp() } });
+    const view = await owner.ok(printLabels, {
+      params: { batchId: line.batchId },
+      body: {
+        jars: Array.from({ length: 12 }, (_, i) => i + 1),
+        size: 'pint',
+        stock: 'letter-10',
+        stamp: line.stamp(),
+      },
+    });
     const print = view.events.at(-1);
-    const file = keep('labels.pdf', await owner.ok(labelSheet, { params: { batchId: line.batchId, printId: print?.id ?? '' } }));
+    const file = keep(
+      'labels.pdf',
+      await owner.ok(labelSheet, { params: { batchId: line.batchId, printId: print?.id ?? '' } }),
+    );
     sound(file);
     const info = run('pdfinfo', file);
     expect(info).toMatch(/Pages:\s+2/);
@@ -50,11 +65,26 @@ describe('labels', () => {
     const text = textOf(file);
     const { lotCode, madeOn } = line.state.started ?? { lotCode: '', madeOn: '' };
     expect(madeOn).toBe('2026-11-24');
-    for (const part of ['Crushed tomatoes', 'Ingredients: tomatoes, lemon juice', 'Contains: sulphites', 'Net Wt 15 oz', '425 g', 'Test Kitchen, 1 Road, Town', `Lot ${lotCode}`, 'Made Nov 24, 2026', 'Best by Nov 24, 2027', 'Made at home.']) expect(text).toContain(part);
+    for (const part of [
+      'Crushed tomatoes',
+      'Ingredients: tomatoes, lemon juice',
+      'Contains: sulphites',
+      'Net Wt 15 oz',
+      '425 g',
+      'Test Kitchen, 1 Road, Town',
+      `Lot ${lotCode}`,
+      'Made Nov 24, 2026',
+      'Best by Nov 24, 2027',
+      'Made at home.',
+    ])
+      expect(text).toContain(part);
     run('pdftoppm', '-r', '300', '-png', file, join(dir, 'page'));
     const codes: string[] = [];
     for (const name of readdirSync(dir).filter(n => n.startsWith('page'))) {
-      const found = await readBarcodes(new Blob([readFileSync(join(dir, name))]), { formats: ['QRCode'], maxNumberOfSymbols: 20 });
+      const found = await readBarcodes(new Blob([readFileSync(join(dir, name))]), {
+        formats: ['QRCode'],
+        maxNumberOfSymbols: 20,
+      });
       codes.push(...found.map(f => f.text));
     }
     expect(codes).toEqual(Array.from({ length: 12 }, () => lotCode));
@@ -64,36 +94,88 @@ describe('labels', () => {
     for (const stock of LABEL_STOCKS) {
       const bytes = await drawLabels(sample, stock, stock.columns * stock.rows, { locale: 'en-US' });
       const file = keep(`${stock.id}.pdf`, bytes);
-      const boxes = [...run('pdftotext', '-bbox', file, '-').matchAll(/<word xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>Pickled<\/word>/g)].map(m => [Number(m[1]), Number(m[2])] as const);
+      const boxes = [
+        ...run('pdftotext', '-bbox', file, '-').matchAll(
+          /<word xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>Pickled<\/word>/g,
+        ),
+      ].map(m => [Number(m[1]), Number(m[2])] as const);
       expect(boxes).toHaveLength(stock.columns * stock.rows);
       const xs = [...new Set(boxes.map(b => b[0].toFixed(2)))].map(Number).sort((a, b) => a - b);
       const ys = [...new Set(boxes.map(b => b[1].toFixed(2)))].map(Number).sort((a, b) => a - b);
-      expect(Math.abs((xs[1] as number) - (xs[0] as number) - (stock.pitch_mm.x * 72) / 25.4)).toBeLessThan(0.28);
-      for (let i = 1; i < ys.length; i++) expect(Math.abs((ys[i] as number) - (ys[i - 1] as number) - (stock.pitch_mm.y * 72) / 25.4)).toBeLessThan(0.28);
+      expect(Math.abs((xs[1] as number) - (xs[0] as number) - (stock.pitch_mm.x * 72) / 25.4)).toBeLessThan(
+        0.28,
+      );
+      for (let i = 1; i < ys.length; i++)
+        expect(
+          Math.abs((ys[i] as number) - (ys[i - 1] as number) - (stock.pitch_mm.y * 72) / 25.4),
+        ).toBeLessThan(0.28);
     }
   });
 
   it('refuse a text that would have to be printed too small', async () => {
-    await expect(drawLabels({ ...sample, ingredients: 'a very long ingredient, '.repeat(60) }, LABEL_STOCKS[1] as never, 1, { locale: 'en-US' })).rejects.toThrow(RangeError);
+    await expect(
+      drawLabels(
+        { ...sample, ingredients: 'a very long ingredient, '.repeat(60) },
+        LABEL_STOCKS[1] as never,
+        1,
+        { locale: 'en-US' },
+      ),
+    ).rejects.toThrow(RangeError);
   });
 
-  it('say when a jar is not for sale', async () => expect(textOf(keep('gift.pdf', await drawLabels({ ...sample, notForSale: true }, LABEL_STOCKS[0] as never, 1, { locale: 'en-US' })))).toContain('Not for sale'));
+  it('say when a jar is not for sale', async () =>
+    expect(
+      textOf(
+        keep(
+          'gift.pdf',
+          await drawLabels({ ...sample, notForSale: true }, LABEL_STOCKS[0] as never, 1, { locale: 'en-US' }),
+        ),
+      ),
+    ).toContain('Not for sale'));
 });
 
 const sample: LabelContent = {
-  statementOfIdentity: 'Pickled wax beans', ingredients: 'wax beans, vinegar, water, salt, dill, garlic', contains: '', netContents: '16 fl oz (1 pt) 473 mL', maker: 'Test Kitchen', address: '1 Road, Town',
-  lotCode: 'DWB-26328-2K', madeOn: '2026-11-24', bestBy: '2027-11-24', readyFrom: '2026-12-15', statement: 'Made in a home kitchen that is not inspected.', notForSale: false,
+  statementOfIdentity: 'Pickled wax beans',
+  ingredients: 'wax beans, vinegar, water, salt, dill, garlic',
+  contains: '',
+  netContents: '16 fl oz (1 pt) 473 mL',
+  maker: 'Test Kitchen',
+  address: '1 Road, Town',
+  lotCode: 'DWB-26328-2K',
+  madeOn: '2026-11-24',
+  bestBy: '2027-11-24',
+  readyFrom: '2026-12-15',
+  statement: 'Made in a home kitchen that is not inspected.',
+  notForSale: false,
 };
 
 describe('the record on paper', () => {
   it('holds every entry, who and when, corrections beside what they correct, and the head hash', async () => {
     const note = line.fact('note.written', { text: 'the jars were blue' });
     await line.send([note]);
-    await line.wait(5).note('entry.corrected', { replaces: note.id, type: 'note.written', body: { text: 'the jars were green' }, occurredAt: null, reason: 'poor light' });
+    await line.wait(5).note('entry.corrected', {
+      replaces: note.id,
+      type: 'note.written',
+      body: { text: 'the jars were green' },
+      occurredAt: null,
+      reason: 'poor light',
+    });
     const file = keep('record.pdf', await owner.ok(recordSheet, { params: { batchId: line.batchId } }));
     sound(file);
     const text = textOf(file);
-    for (const part of ['Full boil: the clock started', 'Heat off', 'Pressed: 12 sealed', 'pH 4.12 in jar 1', 'the jars were blue', 'Correction of entry', 'poor light', 'Released jars 1-12', 'Ona', 'met']) expect(text).toContain(part);
+    for (const part of [
+      'Full boil: the clock started',
+      'Heat off',
+      'Pressed: 12 sealed',
+      'pH 4.12 in jar 1',
+      'the jars were blue',
+      'Correction of entry',
+      'poor light',
+      'Released jars 1-12',
+      'Ona',
+      'met',
+    ])
+      expect(text).toContain(part);
     const last = line.view?.events.at(-1);
     expect(text.replaceAll(' ', '')).toContain(last?.hash);
     expect(text.indexOf('the jars were green')).toBeGreaterThan(text.indexOf('the jars were blue'));
@@ -107,6 +189,16 @@ describe('the sheet to write on', () => {
     const file = keep('blank.pdf', await owner.ok(blankSheet, { params: { batchId: beans.batchId } }));
     sound(file);
     const text = textOf(file);
-    for (const part of ['DEMO, do not cook from this', '15 minutes from the full boil', 'raw pack', 'Yellow wax beans', '6 c', 'Full boil at', 'Heat off at', 'pH, jar, temperature, time']) expect(text).toContain(part);
+    for (const part of [
+      'DEMO, do not cook from this',
+      '15 minutes from the full boil',
+      'raw pack',
+      'Yellow wax beans',
+      '6 c',
+      'Full boil at',
+      'Heat off at',
+      'pH, jar, temperature, time',
+    ])
+      expect(text).toContain(part);
   });
 });

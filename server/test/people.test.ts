@@ -1,9 +1,28 @@
 import { randomUUID } from 'node:crypto';
-import { acceptInvitation, changeKitchen, invite, listPeople, makeFirstAccount, readInvitation, readKitchen, readSession, receiveLot, removePerson, signIn, signOut, switchKitchen } from '@cocotte/contract';
+import {
+  acceptInvitation,
+  changeKitchen,
+  invite,
+  listPeople,
+  makeFirstAccount,
+  readInvitation,
+  readKitchen,
+  readSession,
+  receiveLot,
+  removePerson,
+  signIn,
+  signOut,
+  switchKitchen,
+} from '@cocotte/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { insertAccount, setPassword } from '../src/kitchen/outside.ts';
 import { DEMO_SIGN_IN } from '../src/kitchen/demo-sign-in.ts';
-import { addKitchen, hashPassword, newKitchenSettings, signIn as signInService } from '../src/kitchen/service.ts';
+import {
+  addKitchen,
+  hashPassword,
+  newKitchenSettings,
+  signIn as signInService,
+} from '../src/kitchen/service.ts';
 import { Client, TestServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -15,34 +34,72 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const wrong = () => new Client(server).refused(signIn, { body: { email: 'ona@test.example', password: 'not it at all' } });
+const wrong = () =>
+  new Client(server).refused(signIn, { body: { email: 'ona@test.example', password: 'not it at all' } });
 
 describe('accounts', () => {
   it('the first account owns its kitchen, and there is no second first one', async () => {
-    expect(owner.session).toMatchObject({ role: 'owner', empty: false, kitchens: [{ name: 'Test Kitchen', role: 'owner' }] });
-    expect((await new Client(server).refused(makeFirstAccount, { body: { name: 'B', email: 'b@test.example', password: 'a long password', kitchen: 'K', zone: 'UTC', altitude_m: 0 } })).status).toBe(409);
+    expect(owner.session).toMatchObject({
+      role: 'owner',
+      empty: false,
+      kitchens: [{ name: 'Test Kitchen', role: 'owner' }],
+    });
+    expect(
+      (
+        await new Client(server).refused(makeFirstAccount, {
+          body: {
+            name: 'B',
+            email: 'b@test.example',
+            password: 'a long password',
+            kitchen: 'K',
+            zone: 'UTC',
+            altitude_m: 0,
+          },
+        })
+      ).status,
+    ).toBe(409);
   });
 
   it('two first accounts at the same moment make one', async () => {
     const fresh = await TestServer.open();
-    const body = (email: string) => ({ name: 'B', email, password: 'a long password', kitchen: 'K', zone: 'UTC', altitude_m: 0 });
-    const answers = await Promise.all([1, 2, 3].map(i => new Client(fresh).try(makeFirstAccount, { body: body(`p${i}@test.example`) })));
+    const body = (email: string) => ({
+      name: 'B',
+      email,
+      password: 'a long password',
+      kitchen: 'K',
+      zone: 'UTC',
+      altitude_m: 0,
+    });
+    const answers = await Promise.all(
+      [1, 2, 3].map(i => new Client(fresh).try(makeFirstAccount, { body: body(`p${i}@test.example`) })),
+    );
     expect(answers.map(a => a.status).sort()).toEqual([200, 409, 409]);
     await fresh.close();
   });
 
   it('keeps the password as argon2id and the session as a hash, in a cookie no script reads', async () => {
-    const { rows } = await server.database.outside(trx => trx.raw('select password_hash, (select token_hash from sessions limit 1) from accounts limit 1'));
+    const { rows } = await server.database.outside(trx =>
+      trx.raw('select password_hash, (select token_hash from sessions limit 1) from accounts limit 1'),
+    );
     expect(rows[0].password_hash).toMatch(/^\$argon2id\$/);
     expect(owner.cookie).not.toContain(rows[0].token_hash);
-    const answer = await new Client(server).raw('POST', '/api/session', { body: JSON.stringify({ email: 'ona@test.example', password: 'a long password' }), headers: { 'content-type': 'application/json' } });
+    const answer = await new Client(server).raw('POST', '/api/session', {
+      body: JSON.stringify({ email: 'ona@test.example', password: 'a long password' }),
+      headers: { 'content-type': 'application/json' },
+    });
     expect(answer.headers.get('set-cookie')).toMatch(/HttpOnly; SameSite=Lax/);
   });
 
   it('slows down after failures, kept in the database, and forgets them after a good one', async () => {
     for (let i = 0; i < 3; i++) expect((await wrong()).status).toBe(401);
     expect((await wrong()).status).toBe(429);
-    expect((await new Client(server).refused(signIn, { body: { email: 'ona@test.example', password: 'a long password' } })).code).toBe('slow-down');
+    expect(
+      (
+        await new Client(server).refused(signIn, {
+          body: { email: 'ona@test.example', password: 'a long password' },
+        })
+      ).code,
+    ).toBe('slow-down');
     server.now_ms += 3000;
     expect((await wrong()).status).toBe(401);
     server.now_ms += 3000;
@@ -64,17 +121,48 @@ describe('accounts', () => {
     expect((await other.refused(readKitchen)).status).toBe(401);
     owner = await server.signIn('ona@test.example');
     const third = await server.signIn('ona@test.example');
-    await server.database.outside(async trx => setPassword(trx, third.personId, await hashPassword('another password')));
+    await server.database.outside(async trx =>
+      setPassword(trx, third.personId, await hashPassword('another password')),
+    );
     expect((await third.refused(readKitchen)).status).toBe(401);
     owner = await server.signIn('ona@test.example', 'another password');
-    await server.database.outside(async trx => setPassword(trx, owner.personId, await hashPassword('a long password')));
+    await server.database.outside(async trx =>
+      setPassword(trx, owner.personId, await hashPassword('a long password')),
+    );
     owner = await server.signIn('ona@test.example');
   });
 
   it('takes the demo sign-in on this machine only', async () => {
-    await server.database.outside(async trx => insertAccount(trx, { id: randomUUID(), email: DEMO_SIGN_IN.email, name: 'Demo', password_hash: await hashPassword(DEMO_SIGN_IN.password), demo: true }, server.now_ms));
+    await server.database.outside(async trx =>
+      insertAccount(
+        trx,
+        {
+          id: randomUUID(),
+          email: DEMO_SIGN_IN.email,
+          name: 'Demo',
+          password_hash: await hashPassword(DEMO_SIGN_IN.password),
+          demo: true,
+        },
+        server.now_ms,
+      ),
+    );
     expect((await new Client(server).ok(readSession)).demo).toEqual(DEMO_SIGN_IN);
-    const from = (loopback: boolean) => server.database.outside(trx => signInService({ params: {}, query: {}, body: { ...DEMO_SIGN_IN }, visitor: null, trx, clock: { now_ms: () => server.now_ms }, address: 'x', loopback, secure: false, setSession: () => undefined, tokenHash: null }));
+    const from = (loopback: boolean) =>
+      server.database.outside(trx =>
+        signInService({
+          params: {},
+          query: {},
+          body: { ...DEMO_SIGN_IN },
+          visitor: null,
+          trx,
+          clock: { now_ms: () => server.now_ms },
+          address: 'x',
+          loopback,
+          secure: false,
+          setSession: () => undefined,
+          tokenHash: null,
+        }),
+      );
     await expect(from(false)).rejects.toMatchObject({ code: 'demo-elsewhere' });
     await expect(from(true)).resolves.toMatchObject({ person: { name: 'Demo' } });
   });
@@ -84,11 +172,30 @@ describe('people', () => {
   it('join by a link once, within 48 hours', async () => {
     const made = await owner.ok(invite, { body: { id: randomUUID(), role: 'cook' } });
     const guest = new Client(server);
-    expect(await guest.ok(readInvitation, { params: { token: made.token } })).toMatchObject({ kitchen: 'Test Kitchen', role: 'cook' });
+    expect(await guest.ok(readInvitation, { params: { token: made.token } })).toMatchObject({
+      kitchen: 'Test Kitchen',
+      role: 'cook',
+    });
     const body = { name: 'Cy', email: 'cy@test.example', password: 'a long password' };
-    expect((await guest.refused(acceptInvitation, { params: { token: made.token }, body: { ...body, password: 'short' } })).errors[0]).toMatchObject({ path: 'password', code: 'weak-password' });
-    expect(await guest.ok(acceptInvitation, { params: { token: made.token }, body })).toMatchObject({ role: 'cook' });
-    expect((await new Client(server).refused(acceptInvitation, { params: { token: made.token }, body: { ...body, email: 'x@test.example' } })).code).toBe('link-over');
+    expect(
+      (
+        await guest.refused(acceptInvitation, {
+          params: { token: made.token },
+          body: { ...body, password: 'short' },
+        })
+      ).errors[0],
+    ).toMatchObject({ path: 'password', code: 'weak-password' });
+    expect(await guest.ok(acceptInvitation, { params: { token: made.token }, body })).toMatchObject({
+      role: 'cook',
+    });
+    expect(
+      (
+        await new Client(server).refused(acceptInvitation, {
+          params: { token: made.token },
+          body: { ...body, email: 'x@test.example' },
+        })
+      ).code,
+    ).toBe('link-over');
     const late = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer' } });
     server.now_ms += 48 * 3_600_000 + 1;
     expect((await guest.refused(readInvitation, { params: { token: late.token } })).code).toBe('link-over');
@@ -97,14 +204,32 @@ describe('people', () => {
   it('may do what their role may, and no more', async () => {
     const viewer = await server.join(owner, 'viewer', 'vi@test.example');
     const cook = await server.join(owner, 'cook', 'co@test.example');
-    expect((await viewer.refused(receiveLot, { body: { id: randomUUID(), itemId: randomUUID(), label: 'x', supplier: '', receivedOn: '2026-01-01', bestBy: null, unitCost: '1', strength_pct: null, quantity: '1' } })).code).toBe('role');
+    expect(
+      (
+        await viewer.refused(receiveLot, {
+          body: {
+            id: randomUUID(),
+            itemId: randomUUID(),
+            label: 'x',
+            supplier: '',
+            receivedOn: '2026-01-01',
+            bestBy: null,
+            unitCost: '1',
+            strength_pct: null,
+            quantity: '1',
+          },
+        })
+      ).code,
+    ).toBe('role');
     expect((await cook.refused(listPeople)).code).toBe('role');
     expect((await cook.refused(invite, { body: { id: randomUUID(), role: 'owner' } })).status).toBe(403);
     await viewer.ok(readKitchen);
   });
 
   it('belong to several kitchens and switch; a member of one is nobody in another', async () => {
-    const second = await server.database.outside(trx => addKitchen(trx, owner.personId, newKitchenSettings('Second', 'UTC', 0), server.now_ms));
+    const second = await server.database.outside(trx =>
+      addKitchen(trx, owner.personId, newKitchenSettings('Second', 'UTC', 0), server.now_ms),
+    );
     const view = await owner.ok(switchKitchen, { body: { kitchenId: second } });
     expect(view.kitchens.map(k => k.name).sort()).toEqual(['Second', 'Test Kitchen']);
     expect((await owner.ok(readKitchen)).name).toBe('Second');
@@ -112,14 +237,21 @@ describe('people', () => {
     expect((await cook.refused(switchKitchen, { body: { kitchenId: second } })).code).toBe('not-a-member');
     const joined = await server.database.outside(trx => trx('memberships').where({ kitchen_id: second }));
     expect(joined).toHaveLength(1);
-    await owner.ok(switchKitchen, { body: { kitchenId: view.kitchens.find(k => k.name === 'Test Kitchen')?.id ?? '' } });
+    await owner.ok(switchKitchen, {
+      body: { kitchenId: view.kitchens.find(k => k.name === 'Test Kitchen')?.id ?? '' },
+    });
   });
 
   it('an account that is there joins with its own password', async () => {
     const { token } = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer' } });
     const body = { name: 'Cy', email: 'cy@test.example', password: 'another long one' };
-    expect((await new Client(server).refused(acceptInvitation, { params: { token }, body })).errors[0]?.path).toBe('password');
-    await new Client(server).ok(acceptInvitation, { params: { token }, body: { ...body, password: 'a long password' } });
+    expect(
+      (await new Client(server).refused(acceptInvitation, { params: { token }, body })).errors[0]?.path,
+    ).toBe('password');
+    await new Client(server).ok(acceptInvitation, {
+      params: { token },
+      body: { ...body, password: 'a long password' },
+    });
   });
 
   it('can be taken out, but not the last owner', async () => {
@@ -127,7 +259,9 @@ describe('people', () => {
     const cook = people.find(p => p.email === 'co@test.example');
     await owner.ok(removePerson, { params: { personId: cook?.personId ?? '' } });
     expect((await (await server.signIn('co@test.example')).refused(readKitchen)).code).toBe('no-kitchen');
-    expect((await owner.refused(removePerson, { params: { personId: owner.personId } })).code).toBe('last-owner');
+    expect((await owner.refused(removePerson, { params: { personId: owner.personId } })).code).toBe(
+      'last-owner',
+    );
   });
 });
 
@@ -138,8 +272,13 @@ describe('settings', () => {
     const problem = await owner.refused(changeKitchen, { body: { ...settings, name: 'Second' } });
     expect([problem.status, (problem.newer as { name: string }).name]).toEqual([409, 'First']);
   });
-  it.each([['zone', 'Nowhere/Town'], ['locale', '?!']])('a %s that is none is refused beside its field', async (field, value) => {
+  it.each([
+    ['zone', 'Nowhere/Town'],
+    ['locale', '?!'],
+  ])('a %s that is none is refused beside its field', async (field, value) => {
     const { id: _id, ...settings } = await owner.ok(readKitchen);
-    expect((await owner.refused(changeKitchen, { body: { ...settings, [field]: value } })).errors[0]?.path).toBe(field);
+    expect(
+      (await owner.refused(changeKitchen, { body: { ...settings, [field]: value } })).errors[0]?.path,
+    ).toBe(field);
   });
 });

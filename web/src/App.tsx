@@ -7,7 +7,8 @@ import { useSession } from './shell/session.tsx';
 import { Shell, Waiting } from './shell/Shell.tsx';
 
 /** A view that loads when it is opened. */
-const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, name: N) => lazy(async () => ({ default: (await load())[name] }));
+const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, name: N) =>
+  lazy(async () => ({ default: (await load())[name] }));
 
 const TodayPage = view(() => import('./batches/TodayPage.tsx'), 'TodayPage');
 const RecipeBook = view(() => import('./recipes/RecipeBook.tsx'), 'RecipeBook');
@@ -28,9 +29,11 @@ const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
 /** Which view stands at which address. Outside a kitchen there is only the door. */
 export function App() {
   const { data: session, error, refetch } = useSession();
-  if (error && !session) return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
+  if (error && !session)
+    return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
   if (!session) return <Waiting />;
-  if (!session.person || !session.kitchenId || window.location.pathname.startsWith('/join/')) return <Door session={session} />;
+  if (!session.person || !session.kitchenId || window.location.pathname.startsWith('/join/'))
+    return <Door session={session} />;
   return (
     <Routes>
       <Route element={<Shell />}>

@@ -11,12 +11,18 @@ import { CallError } from './shell/call.ts';
 import { theme } from './theme.ts';
 
 const signedOut = (error: unknown) => {
-  if (error instanceof CallError && error.status === 401 && error.code === 'sign-in') void client.invalidateQueries({ queryKey: ['session'] });
+  if (error instanceof CallError && error.status === 401 && error.code === 'sign-in')
+    void client.invalidateQueries({ queryKey: ['session'] });
 };
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError: signedOut }),
   mutationCache: new MutationCache({ onError: signedOut }),
-  defaultOptions: { queries: { retry: (count, error) => error instanceof CallError && error.away && count < 2, staleTime: 2000 } },
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => error instanceof CallError && error.away && count < 2,
+      staleTime: 2000,
+    },
+  },
 });
 
 createRoot(document.getElementById('root') as HTMLElement).render(
@@ -24,7 +30,9 @@ createRoot(document.getElementById('root') as HTMLElement).render(
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />
       <QueryClientProvider client={client}>
-        <BrowserRouter><App /></BrowserRouter>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
       </QueryClientProvider>
     </ThemeProvider>
   </StrictMode>,

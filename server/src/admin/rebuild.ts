@@ -13,17 +13,36 @@ import { batchMovements, insertMovements, recount } from '../stores/queries.ts';
 export async function rebuildKitchen(trx: Trx, kitchenId: string): Promise<number> {
   await batchQueries.lockHead(trx, kitchenId);
   await trx('movements').where({ kitchen_id: kitchenId }).whereNotNull('event_id').delete();
-  const ids: { batch_id: string }[] = await trx('events').where({ kitchen_id: kitchenId }).distinct('batch_id').orderBy('batch_id');
+  const ids: { batch_id: string }[] = await trx('events')
+    .where({ kitchen_id: kitchenId })
+    .distinct('batch_id')
+    .orderBy('batch_id');
   await trx('recipes').where({ kitchen_id: kitchenId }).update({ cooked: 0, last_cooked: null });
   for (const { batch_id } of ids) {
     const events = await batchQueries.selectEvents(trx, kitchenId, batch_id);
     const state = fold(events);
-    await batchQueries.writeBatch(trx, kitchenId, project(batch_id, state, (events.at(-1) as SequencedEvent).seq));
+    await batchQueries.writeBatch(
+      trx,
+      kitchenId,
+      project(batch_id, state, (events.at(-1) as SequencedEvent).seq),
+    );
     for (const event of events) {
-      await insertMovements(trx, kitchenId, batchMovements(event, id => events.find(e => e.id === id)), event.receivedAt);
+      await insertMovements(
+        trx,
+        kitchenId,
+        batchMovements(event, id => events.find(e => e.id === id)),
+        event.receivedAt,
+      );
       if (event.type === 'batch.started') {
-        await trx('recipes').where({ kitchen_id: kitchenId, recipe_id: event.body.recipeId })
-          .update({ cooked: trx.raw('cooked + 1'), last_cooked: trx.raw('greatest(coalesce(last_cooked, ?::date), ?::date)', [event.body.madeOn, event.body.madeOn]) });
+        await trx('recipes')
+          .where({ kitchen_id: kitchenId, recipe_id: event.body.recipeId })
+          .update({
+            cooked: trx.raw('cooked + 1'),
+            last_cooked: trx.raw('greatest(coalesce(last_cooked, ?::date), ?::date)', [
+              event.body.madeOn,
+              event.body.madeOn,
+            ]),
+          });
       }
     }
   }

@@ -8,46 +8,106 @@ import { readKitchen } from '../kitchen/service.ts';
 import { view } from './decide.ts';
 
 /** The sheet to cook from without a screen: targets printed, lines to write on. Typed in afterwards as such. */
-export async function printBlank(call: Call<ParamsOf<typeof blankSheet>, unknown, unknown>): Promise<Uint8Array> {
+export async function printBlank(
+  call: Call<ParamsOf<typeof blankSheet>, unknown, unknown>,
+): Promise<Uint8Array> {
   const { events } = await view(call, call.params.batchId);
   const state = fold(events);
   const kitchen = await readKitchen(call);
   const started = state.started as NonNullable<BatchState['started']>;
   const { recipe } = started;
   const { pdf, faces } = await newPaper(`${recipe.name}, ${started.lotCode}`);
-  const flow = new Flow(pdf, faces, `${kitchen.name} · ${started.lotCode} · Targets as they stood when the batch was started. Write times as the clock shows them; type them in afterwards.`);
+  const flow = new Flow(
+    pdf,
+    faces,
+    `${kitchen.name} · ${started.lotCode} · Targets as they stood when the batch was started. Write times as the clock shows them; type them in afterwards.`,
+  );
   flow.heading(recipe.name, 20);
-  flow.text(`Lot ${started.lotCode} · for ${started.purpose} · ${started.madeOn} · ${started.jars.map(j => jarCountText(j.count, j.size)).join(', ')} · ${altitudeText(started.kitchen.altitude_m, kitchen)}`, { soft: true });
-  if (recipe.authority.grade === 'letter' && recipe.authority.demo) flow.text('DEMO, do not cook from this.', { bold: true });
+  flow.text(
+    `Lot ${started.lotCode} · for ${started.purpose} · ${started.madeOn} · ${started.jars.map(j => jarCountText(j.count, j.size)).join(', ')} · ${altitudeText(started.kitchen.altitude_m, kitchen)}`,
+    { soft: true },
+  );
+  if (recipe.authority.grade === 'letter' && recipe.authority.demo)
+    flow.text('DEMO, do not cook from this.', { bold: true });
   flow.heading('Into it');
   const scaled = scaleRecipe(recipe, new Fraction(started.factor), started.jars as JarsWanted[]);
-  flow.row([{ text: 'Line', x: 0, width: 190, soft: true }, { text: 'Measure', x: 195, width: 80, soft: true }, { text: 'Weigh', x: 280, width: 70, soft: true }, { text: 'Lot', x: 360, width: 70, soft: true }, { text: 'Weighed', x: 440, width: 76, soft: true }]);
+  flow.row([
+    { text: 'Line', x: 0, width: 190, soft: true },
+    { text: 'Measure', x: 195, width: 80, soft: true },
+    { text: 'Weigh', x: 280, width: 70, soft: true },
+    { text: 'Lot', x: 360, width: 70, soft: true },
+    { text: 'Weighed', x: 440, width: 76, soft: true },
+  ]);
   for (const line of scaled.lines) {
     const each = line.eachJar.map(e => `${e.measure} in each ${e.size}`).join(', ');
-    flow.row([
-      { text: `${line.name}${line.preparation ? `, ${line.preparation}` : ''}`, x: 0, width: 190 }, { text: each || line.measure, x: 195, width: 80 },
-      { text: `${massText(line.mass_g, kitchen)} (${kitchenWeight(line.mass_g)})`, x: 280, width: 76, bold: true },
-    ], 22);
+    flow.row(
+      [
+        { text: `${line.name}${line.preparation ? `, ${line.preparation}` : ''}`, x: 0, width: 190 },
+        { text: each || line.measure, x: 195, width: 80 },
+        {
+          text: `${massText(line.mass_g, kitchen)} (${kitchenWeight(line.mass_g)})`,
+          x: 280,
+          width: 76,
+          bold: true,
+        },
+      ],
+      22,
+    );
   }
   flow.heading('Steps');
   recipe.steps.forEach((step, i) => {
-    const target = step.target.kind === 'gel point' ? ` To ${temperatureText(started.gelPoint_C, kitchen)}.`
-      : step.target.kind === 'temperature' ? ` To ${temperatureText(step.target.temp_C, kitchen)}.`
-      : step.target.kind === 'time' ? ` ${step.target.minutes} min.` : step.target.kind === 'look' ? ` Until ${step.target.text}.` : '';
-    flow.row([{ text: String(i + 1), x: 0, width: 16, bold: true }, { text: step.text + target + (step.caution ? ` Caution: ${step.caution}` : ''), x: 20, width: 380 }, { text: 'at', x: 420, width: 20, soft: true }], 24);
+    const target =
+      step.target.kind === 'gel point'
+        ? ` To ${temperatureText(started.gelPoint_C, kitchen)}.`
+        : step.target.kind === 'temperature'
+          ? ` To ${temperatureText(step.target.temp_C, kitchen)}.`
+          : step.target.kind === 'time'
+            ? ` ${step.target.minutes} min.`
+            : step.target.kind === 'look'
+              ? ` Until ${step.target.text}.`
+              : '';
+    flow.row(
+      [
+        { text: String(i + 1), x: 0, width: 16, bold: true },
+        { text: step.text + target + (step.caution ? ` Caution: ${step.caution}` : ''), x: 20, width: 380 },
+        { text: 'at', x: 420, width: 20, soft: true },
+      ],
+      24,
+    );
   });
   flow.heading('Process');
   for (const time of started.times) {
-    flow.text(`${jarCountText(1, time.jarSize).slice(2)}: ${time.minutes} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${(time.headspace_mm / 25.4).toFixed(2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`, { bold: true });
-    flow.text(`${time.source.title}, ${time.source.edition}, ${time.source.part}${time.source.fromMemory ? ' (from memory)' : ''}; ${time.band}.`, { soft: true, size: 8.5 });
+    flow.text(
+      `${jarCountText(1, time.jarSize).slice(2)}: ${time.minutes} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${(time.headspace_mm / 25.4).toFixed(2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`,
+      { bold: true },
+    );
+    flow.text(
+      `${time.source.title}, ${time.source.edition}, ${time.source.part}${time.source.fromMemory ? ' (from memory)' : ''}; ${time.band}.`,
+      { soft: true, size: 8.5 },
+    );
   }
   for (const none of started.noTime) flow.text(`${none.what} ${none.why}`, { bold: true });
   for (const load of [1, 2, 3]) {
     flow.gap(4);
     flow.text(`Load ${load}`, { bold: true });
-    for (const label of ['Jars (numbers)', 'Full boil at', 'Boil lost at / back at', 'Heat off at', 'Lifted at']) flow.blank(label, 130);
+    for (const label of [
+      'Jars (numbers)',
+      'Full boil at',
+      'Boil lost at / back at',
+      'Heat off at',
+      'Lifted at',
+    ])
+      flow.blank(label, 130);
   }
   flow.heading('Next day');
-  for (const label of ['Pressed at / failed jars', ...(recipe.foodClass === 'acidified food' ? ['pH, jar, temperature, time', 'Meter calibrated in buffers'] : []), 'Minutes worked', 'By']) flow.blank(label, 170);
+  for (const label of [
+    'Pressed at / failed jars',
+    ...(recipe.foodClass === 'acidified food'
+      ? ['pH, jar, temperature, time', 'Meter calibrated in buffers']
+      : []),
+    'Minutes worked',
+    'By',
+  ])
+    flow.blank(label, 170);
   return pdf.save();
 }

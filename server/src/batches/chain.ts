@@ -30,7 +30,14 @@ export interface NewEntry {
  *
  * @returns the batch's state with the new entries
  */
-export async function append(trx: Trx, kitchenId: string, batchId: string, head: queries.Head, entries: NewEntry[], now_ms: number): Promise<{ state: BatchState; lastSeq: number; seqs: number[] }> {
+export async function append(
+  trx: Trx,
+  kitchenId: string,
+  batchId: string,
+  head: queries.Head,
+  entries: NewEntry[],
+  now_ms: number,
+): Promise<{ state: BatchState; lastSeq: number; seqs: number[] }> {
   const receivedAt = new Date(now_ms).toISOString();
   let { seq, hash } = head;
   const rows = entries.map(({ event, clientHash: client_hash }): queries.EventRow => {
@@ -38,7 +45,18 @@ export async function append(trx: Trx, kitchenId: string, batchId: string, head:
     const prev_hash = hash;
     hash = chainHash(prev_hash, content);
     seq += 1;
-    return { kitchen_id: kitchenId, seq, event_id: event.id, batch_id: batchId, type: event.type, content, client_hash, prev_hash, hash, received_at: receivedAt };
+    return {
+      kitchen_id: kitchenId,
+      seq,
+      event_id: event.id,
+      batch_id: batchId,
+      type: event.type,
+      content,
+      client_hash,
+      prev_hash,
+      hash,
+      received_at: receivedAt,
+    };
   });
   await queries.insertEvents(trx, rows);
   await queries.writeHead(trx, kitchenId, { seq, hash });
@@ -50,15 +68,34 @@ export async function append(trx: Trx, kitchenId: string, batchId: string, head:
 
 /** The projection of a batch, from its state alone. */
 export function project(batchId: string, state: BatchState, lastSeq: number): queries.BatchColumns {
-  if (!state.started) throw problem(404, 'not-started', 'This batch was not started.', 'Its first entry is missing.', 'Start it again.');
+  if (!state.started)
+    throw problem(
+      404,
+      'not-started',
+      'This batch was not started.',
+      'Its first entry is missing.',
+      'Start it again.',
+    );
   const summary = summarise(state, standing(state));
   return {
-    batch_id: batchId, lot_code: summary.lotCode, recipe_id: state.started.recipeId, recipe_version: state.started.recipeVersion, name: summary.name, made_on: summary.madeOn,
-    stage: summary.stage, open: isOpen(summary), summary, last_seq: lastSeq,
+    batch_id: batchId,
+    lot_code: summary.lotCode,
+    recipe_id: state.started.recipeId,
+    recipe_version: state.started.recipeVersion,
+    name: summary.name,
+    made_on: summary.madeOn,
+    stage: summary.stage,
+    open: isOpen(summary),
+    summary,
+    last_seq: lastSeq,
   };
 }
 
 /** A batch is open while anything is to be cooked, checked or labelled. */
 function isOpen(summary: BatchSummary): boolean {
-  return summary.stage === 'cooking' || summary.stage === 'checking' || (summary.stage === 'released' && summary.labelled < summary.released);
+  return (
+    summary.stage === 'cooking' ||
+    summary.stage === 'checking' ||
+    (summary.stage === 'released' && summary.labelled < summary.released)
+  );
 }

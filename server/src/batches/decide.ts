@@ -1,5 +1,14 @@
 import type { BatchView } from '@cocotte/contract';
-import { type BatchEvent, type BatchState, type DecisionType, type EventBodies, type SequencedEvent, type Stamp, correctedInstant_ms, fold } from '@cocotte/core/batches';
+import {
+  type BatchEvent,
+  type BatchState,
+  type DecisionType,
+  type EventBodies,
+  type SequencedEvent,
+  type Stamp,
+  correctedInstant_ms,
+  fold,
+} from '@cocotte/core/batches';
 import type { Call } from '../house/mount.ts';
 import { notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
@@ -14,10 +23,24 @@ const AHEAD_MS = 120_000;
 /** The stamp's own rules: the person is who is signed in, and a typed time is not in the future. */
 export function checkStamp(call: InKitchen, stamp: Stamp, path: string): void {
   if (stamp.personId !== call.person.id) {
-    throw problem(403, 'other-person', 'This entry carries another person.', 'The record says who did what.', 'Sign in as the person who made it.', `${path}.personId`);
+    throw problem(
+      403,
+      'other-person',
+      'This entry carries another person.',
+      'The record says who did what.',
+      'Sign in as the person who made it.',
+      `${path}.personId`,
+    );
   }
   if (stamp.typedInAfterwards && correctedInstant_ms(stamp) > call.clock.now_ms() + AHEAD_MS) {
-    throw problem(422, 'future-time', 'That time lies in the future.', 'What is written down afterwards has already happened.', 'Enter the time it happened.', `${path}.occurredAt`);
+    throw problem(
+      422,
+      'future-time',
+      'That time lies in the future.',
+      'What is written down afterwards has already happened.',
+      'Enter the time it happened.',
+      `${path}.occurredAt`,
+    );
   }
 }
 
@@ -29,7 +52,11 @@ export function checkStamp(call: InKitchen, stamp: Stamp, path: string): void {
  * @param decide  what the event says; may throw a refusal, and may write what goes with it (movements)
  */
 export async function decide<K extends DecisionType>(
-  call: InKitchen, batchId: string, stamp: Stamp, sent: unknown, type: K,
+  call: InKitchen,
+  batchId: string,
+  stamp: Stamp,
+  sent: unknown,
+  type: K,
   work: (state: BatchState, events: SequencedEvent[]) => Promise<EventBodies[K]>,
 ): Promise<BatchView> {
   const { trx, kitchenId } = call;
@@ -43,7 +70,15 @@ export async function decide<K extends DecisionType>(
   }
   const before = await queries.selectEvents(trx, kitchenId, batchId);
   if (type === 'batch.started') {
-    if (before.length > 0) throw problem(409, 'id-taken', 'Another batch has this id.', 'An id names one thing.', 'Reload and start again.', 'batchId');
+    if (before.length > 0)
+      throw problem(
+        409,
+        'id-taken',
+        'Another batch has this id.',
+        'An id names one thing.',
+        'Reload and start again.',
+        'batchId',
+      );
   } else if (before.length === 0) throw notFound('This batch');
   const body = await work(fold(before), before);
   const event = { ...stamp, kitchenId, batchId, type, body } as unknown as BatchEvent;
@@ -52,7 +87,14 @@ export async function decide<K extends DecisionType>(
 }
 
 export function clash(path: string) {
-  return problem(409, 'id-other-content', 'This id was used for something else.', 'An entry is never replaced by another under the same id.', 'Make a new entry, or a correction of the first.', path);
+  return problem(
+    409,
+    'id-other-content',
+    'This id was used for something else.',
+    'An entry is never replaced by another under the same id.',
+    'Make a new entry, or a correction of the first.',
+    path,
+  );
 }
 
 /** A batch as the interface gets it: its record, and the names in it. */

@@ -7,7 +7,10 @@ import { fromKey, likeWords, toKey } from '../house/paging.ts';
 const PAGE = 50;
 export const OPEN_LIMIT = 200;
 
-export interface Head { seq: number; hash: string }
+export interface Head {
+  seq: number;
+  hash: string;
+}
 
 /** Locks the kitchen's head: from here on this transaction alone gives sequence numbers. */
 export async function lockHead(trx: Trx, kitchenId: string): Promise<Head> {
@@ -24,12 +27,35 @@ export async function writeHead(trx: Trx, kitchenId: string, head: Head): Promis
   await trx('heads').where({ kitchen_id: kitchenId }).update(head);
 }
 
-export async function knownEvents(trx: Trx, kitchenId: string, ids: string[]): Promise<Map<string, { seq: number; batchId: string; clientHash: string }>> {
-  const rows = await trx('events').where({ kitchen_id: kitchenId }).whereIn('event_id', ids).select('event_id', 'seq', 'batch_id', 'client_hash');
-  return new Map(rows.map(r => [r.event_id as string, { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash }]));
+export async function knownEvents(
+  trx: Trx,
+  kitchenId: string,
+  ids: string[],
+): Promise<Map<string, { seq: number; batchId: string; clientHash: string }>> {
+  const rows = await trx('events')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('event_id', ids)
+    .select('event_id', 'seq', 'batch_id', 'client_hash');
+  return new Map(
+    rows.map(r => [
+      r.event_id as string,
+      { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash },
+    ]),
+  );
 }
 
-export interface EventRow { kitchen_id: string; seq: number; event_id: string; batch_id: string; type: string; content: string; client_hash: string; prev_hash: string; hash: string; received_at: string }
+export interface EventRow {
+  kitchen_id: string;
+  seq: number;
+  event_id: string;
+  batch_id: string;
+  type: string;
+  content: string;
+  client_hash: string;
+  prev_hash: string;
+  hash: string;
+  received_at: string;
+}
 
 export async function insertEvents(trx: Trx, rows: EventRow[]): Promise<void> {
   await trx('events').insert(rows);
@@ -37,32 +63,77 @@ export async function insertEvents(trx: Trx, rows: EventRow[]): Promise<void> {
 
 /** Every entry of a batch in the order the server gave them. */
 export async function selectEvents(trx: Trx, kitchenId: string, batchId: string): Promise<SequencedEvent[]> {
-  const rows: { seq: string; hash: string; content: string }[] = await trx('events').where({ kitchen_id: kitchenId, batch_id: batchId }).orderBy('seq').select('seq', 'hash', 'content');
-  return rows.map(r => ({ ...(JSON.parse(r.content) as BatchEvent & { receivedAt: string }), seq: Number(r.seq), hash: r.hash }));
+  const rows: { seq: string; hash: string; content: string }[] = await trx('events')
+    .where({ kitchen_id: kitchenId, batch_id: batchId })
+    .orderBy('seq')
+    .select('seq', 'hash', 'content');
+  return rows.map(r => ({
+    ...(JSON.parse(r.content) as BatchEvent & { receivedAt: string }),
+    seq: Number(r.seq),
+    hash: r.hash,
+  }));
 }
 
-export interface BatchColumns { batch_id: string; lot_code: string; recipe_id: string; recipe_version: number; name: string; made_on: string; stage: string; open: boolean; summary: BatchSummary; last_seq: number }
+export interface BatchColumns {
+  batch_id: string;
+  lot_code: string;
+  recipe_id: string;
+  recipe_version: number;
+  name: string;
+  made_on: string;
+  stage: string;
+  open: boolean;
+  summary: BatchSummary;
+  last_seq: number;
+}
 
 /** Keeps the projection that lists and Today read. */
 export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns): Promise<void> {
   const columns = { ...row, kitchen_id: kitchenId, summary: JSON.stringify(row.summary) };
-  await trx('batches').insert(columns).onConflict(['kitchen_id', 'batch_id']).merge(['stage', 'open', 'summary', 'last_seq']);
+  await trx('batches')
+    .insert(columns)
+    .onConflict(['kitchen_id', 'batch_id'])
+    .merge(['stage', 'open', 'summary', 'last_seq']);
 }
 
 export async function batchThere(trx: Trx, kitchenId: string, batchId: string): Promise<boolean> {
-  return (await trx('batches').where({ kitchen_id: kitchenId, batch_id: batchId }).select('batch_id').first()) !== undefined;
+  return (
+    (await trx('batches').where({ kitchen_id: kitchenId, batch_id: batchId }).select('batch_id').first()) !==
+    undefined
+  );
 }
 
 /** How many lot codes of this recipe and day there are. */
 export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string): Promise<number> {
-  const row = await trx('batches').where({ kitchen_id: kitchenId }).where('lot_code', 'like', `${prefix}%`).count('* as n').first();
+  const row = await trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .where('lot_code', 'like', `${prefix}%`)
+    .count('* as n')
+    .first();
   return Number(row?.n ?? 0);
 }
 
-const rowFrom = (r: { batch_id: string; summary: BatchSummary; last_seq: string }): BatchRow => ({ id: r.batch_id, summary: r.summary, lastSeq: Number(r.last_seq) });
+const rowFrom = (r: { batch_id: string; summary: BatchSummary; last_seq: string }): BatchRow => ({
+  id: r.batch_id,
+  summary: r.summary,
+  lastSeq: Number(r.last_seq),
+});
 
-export async function selectBatches(trx: Trx, kitchenId: string, after: string, search: string, stage: string): Promise<{ batches: BatchRow[]; next: string | null }> {
-  const query = trx('batches').where({ kitchen_id: kitchenId }).orderBy([{ column: 'made_on', order: 'desc' }, { column: 'batch_id', order: 'desc' }]).limit(PAGE + 1).select('batch_id', 'made_on', 'summary', 'last_seq');
+export async function selectBatches(
+  trx: Trx,
+  kitchenId: string,
+  after: string,
+  search: string,
+  stage: string,
+): Promise<{ batches: BatchRow[]; next: string | null }> {
+  const query = trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .orderBy([
+      { column: 'made_on', order: 'desc' },
+      { column: 'batch_id', order: 'desc' },
+    ])
+    .limit(PAGE + 1)
+    .select('batch_id', 'made_on', 'summary', 'last_seq');
   if (stage === 'open') query.where('open', true);
   else if (stage) query.where({ stage });
   const key = fromKey(after, 2);
@@ -71,10 +142,20 @@ export async function selectBatches(trx: Trx, kitchenId: string, after: string, 
   const rows = await query;
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
-  return { batches: page.map(rowFrom), next: rows.length > PAGE && last ? toKey([last.made_on, last.batch_id]) : null };
+  return {
+    batches: page.map(rowFrom),
+    next: rows.length > PAGE && last ? toKey([last.made_on, last.batch_id]) : null,
+  };
 }
 
 export async function selectOpen(trx: Trx, kitchenId: string): Promise<BatchRow[]> {
-  const rows = await trx('batches').where({ kitchen_id: kitchenId, open: true }).orderBy([{ column: 'made_on', order: 'desc' }, { column: 'batch_id', order: 'desc' }]).limit(OPEN_LIMIT + 1).select('batch_id', 'summary', 'last_seq');
+  const rows = await trx('batches')
+    .where({ kitchen_id: kitchenId, open: true })
+    .orderBy([
+      { column: 'made_on', order: 'desc' },
+      { column: 'batch_id', order: 'desc' },
+    ])
+    .limit(OPEN_LIMIT + 1)
+    .select('batch_id', 'summary', 'last_seq');
   return rows.map(rowFrom);
 }

@@ -6,17 +6,38 @@ import type { Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 
 /** Releases jars if every condition lets each of them through; otherwise says every condition that is open. */
-export async function release(call: Call<ParamsOf<typeof releaseJars>, unknown, BodyOf<typeof releaseJars>>): Promise<BatchView> {
+export async function release(
+  call: Call<ParamsOf<typeof releaseJars>, unknown, BodyOf<typeof releaseJars>>,
+): Promise<BatchView> {
   return decide(call, call.params.batchId, call.body.stamp, call.body, 'jars.released', async state => {
     const { conditions, releasable } = gate(state);
     const wanted = new Set(call.body.jars);
     const through = new Set(releasable);
     if ([...wanted].some(n => !through.has(n))) {
       const open = conditions.filter(c => !c.met && (c.jars === null || c.jars.some(n => wanted.has(n))));
-      const faults: Fault[] = open.map(c => ({ path: 'jars', code: c.code, what: `${c.title}: ${c.evidence}`, why: c.why, next: c.next }));
-      if (faults.length === 0) throw problem(422, 'not-in-batch', 'One of these jars is not in the batch, or was set aside.', 'Only a jar that is there can be released.', 'Choose among the jars shown.', 'jars');
+      const faults: Fault[] = open.map(c => ({
+        path: 'jars',
+        code: c.code,
+        what: `${c.title}: ${c.evidence}`,
+        why: c.why,
+        next: c.next,
+      }));
+      if (faults.length === 0)
+        throw problem(
+          422,
+          'not-in-batch',
+          'One of these jars is not in the batch, or was set aside.',
+          'Only a jar that is there can be released.',
+          'Choose among the jars shown.',
+          'jars',
+        );
       throw new HttpProblem(422, 'gate-closed', faults);
     }
-    return { jars: [...wanted].sort((a, b) => a - b), evidence: conditions.filter(c => c.met).map(c => ({ code: c.code, title: c.title, evidence: c.evidence })) };
+    return {
+      jars: [...wanted].sort((a, b) => a - b),
+      evidence: conditions
+        .filter(c => c.met)
+        .map(c => ({ code: c.code, title: c.title, evidence: c.evidence })),
+    };
   });
 }

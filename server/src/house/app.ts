@@ -31,16 +31,27 @@ export function makeApp(house: House, webDist: string | null): Express {
     res.setHeader('request-id', res.locals.requestId as string);
     next();
   });
-  app.use(helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'"],
-        connectSrc: ["'self'"], workerSrc: ["'self'"], objectSrc: ["'none'"], baseUri: ["'none'"], frameAncestors: ["'none'"], formAction: ["'self'"],
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          frameAncestors: ["'none'"],
+          formAction: ["'self'"],
+        },
       },
-    },
-    strictTransportSecurity: house.secure,
-  }));
+      strictTransportSecurity: house.secure,
+    }),
+  );
   app.use(compression());
   const api = express.Router();
   api.use(serverTime(house.clock));
@@ -50,17 +61,41 @@ export function makeApp(house: House, webDist: string | null): Express {
   });
   api.use(refuseOtherOrigins);
   api.use(express.json({ limit: JSON_LIMIT }));
-  mountAll(api, [...kitchenRoutes, ...recipeRoutes, ...storeRoutes, ...batchRoutes, ...checkRoutes, ...labelRoutes, ...recordRoutes], ENDPOINTS, house);
+  mountAll(
+    api,
+    [
+      ...kitchenRoutes,
+      ...recipeRoutes,
+      ...storeRoutes,
+      ...batchRoutes,
+      ...checkRoutes,
+      ...labelRoutes,
+      ...recordRoutes,
+    ],
+    ENDPOINTS,
+    house,
+  );
   api.get('/api/openapi.json', (_req, res) => void res.json(openApi()));
   api.get('/api/health', (_req, res) => void res.json({ ok: true }));
   api.use('/api', () => {
-    throw problem(404, 'unknown-route', 'There is no such call.', 'The address or the method is mistyped.', 'Look in /api/openapi.json.');
+    throw problem(
+      404,
+      'unknown-route',
+      'There is no such call.',
+      'The address or the method is mistyped.',
+      'Look in /api/openapi.json.',
+    );
   });
   app.use(api);
   if (webDist && existsSync(join(webDist, 'index.html'))) {
-    app.use('/assets', express.static(join(webDist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+    app.use(
+      '/assets',
+      express.static(join(webDist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
     app.use(express.static(webDist, { index: false }));
-    app.get('/{*view}', (_req, res) => res.setHeader('Cache-Control', 'no-cache').sendFile(join(webDist, 'index.html')));
+    app.get('/{*view}', (_req, res) =>
+      res.setHeader('Cache-Control', 'no-cache').sendFile(join(webDist, 'index.html')),
+    );
   }
   app.use(tellProblem);
   return app;
@@ -73,7 +108,13 @@ function refuseOtherOrigins(req: express.Request, _res: express.Response, next: 
   const site = req.headers['sec-fetch-site'];
   const foreign = origin !== undefined && (origin === 'null' || new URL(origin).host !== host);
   if (foreign || (site !== undefined && site !== 'same-origin' && site !== 'none')) {
-    throw problem(403, 'other-origin', 'This call comes from another site.', 'Only the interface itself may change things.', 'Open the interface and do it there.');
+    throw problem(
+      403,
+      'other-origin',
+      'This call comes from another site.',
+      'Only the interface itself may change things.',
+      'Open the interface and do it there.',
+    );
   }
   next();
 }

@@ -36,6 +36,7 @@ export function fileClock(path: string): Clock {
 export function clockFromEnvironment(env: NodeJS.ProcessEnv): Clock {
   const path = env.COCOTTE_TEST_CLOCK_FILE;
   if (!path) return systemClock;
-  if (env.COCOTTE_PRIVATE_CLUSTER !== 'yes') throw new Error('A test clock is refused: this database is not the private cluster.');
+  if (env.COCOTTE_PRIVATE_CLUSTER !== 'yes')
+    throw new Error('A test clock is refused: this database is not the private cluster.');
   return fileClock(path);
 }

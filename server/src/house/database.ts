@@ -14,7 +14,21 @@ export class DatabaseAway extends Error {
   }
 }
 
-const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT', '57P01', '57P02', '57P03', '53300', '08000', '08003', '08006', '25P03']);
+const AWAY_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOTFOUND',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '53300',
+  '08000',
+  '08003',
+  '08006',
+  '25P03',
+]);
 
 /** Whether an error means that PostgreSQL is away, and not that a query was wrong. */
 export function isAway(error: unknown): boolean {
@@ -23,7 +37,12 @@ export function isAway(error: unknown): boolean {
   const code = (error as { code?: string }).code;
   if (code !== undefined && AWAY_CODES.has(code)) return true;
   if (error instanceof AggregateError) return error.errors.some(isAway);
-  return error.name === 'KnexTimeoutError' || /Connection terminated|Query read timeout|Connection ended|timeout exceeded when trying to connect|Unable to acquire a connection/.test(error.message);
+  return (
+    error.name === 'KnexTimeoutError' ||
+    /Connection terminated|Query read timeout|Connection ended|timeout exceeded when trying to connect|Unable to acquire a connection/.test(
+      error.message,
+    )
+  );
 }
 
 /** Longest a call may wait for the database before it is answered with a 503. */
@@ -52,7 +71,12 @@ export async function enterKitchen(trx: Trx, kitchenId: string): Promise<void> {
 export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER_MS): Database {
   const knex = knexModule({
     client: 'pg',
-    connection: { connectionString: url, connectionTimeoutMillis: 2000, query_timeout: patience_ms, application_name: 'cocotte' } as Knex.PgConnectionConfig,
+    connection: {
+      connectionString: url,
+      connectionTimeoutMillis: 2000,
+      query_timeout: patience_ms,
+      application_name: 'cocotte',
+    } as Knex.PgConnectionConfig,
     pool: { min: 0, max: poolMax, idleTimeoutMillis: 30_000 },
     acquireConnectionTimeout: 2000,
   });
@@ -65,10 +89,11 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
   };
   return {
     outside: transaction,
-    inKitchen: (kitchenId, work) => transaction(async trx => {
-      await enterKitchen(trx, kitchenId);
-      return work(trx);
-    }),
+    inKitchen: (kitchenId, work) =>
+      transaction(async trx => {
+        await enterKitchen(trx, kitchenId);
+        return work(trx);
+      }),
     close: () => knex.destroy(),
   };
 }
@@ -79,12 +104,16 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
  * @throws Error in one line when it does not hold
  */
 export async function assertSafeRole(database: Database): Promise<void> {
-  const result = await database.outside(trx => trx.raw(`
+  const result = await database.outside(trx =>
+    trx.raw(`
     select (rolsuper or rolbypassrls) as unsafe,
       exists (select 1 from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind = 'r' and pg_get_userbyid(c.relowner) = current_user) as owns
-    from pg_roles where rolname = current_user`));
+    from pg_roles where rolname = current_user`),
+  );
   const row = result.rows[0] as { unsafe: boolean; owns: boolean } | undefined;
   if (!row || row.unsafe || row.owns) {
-    throw new Error('DATABASE_URL names a role that owns the tables or passes by row security; name a plain role there and the owner in MIGRATION_DATABASE_URL.');
+    throw new Error(
+      'DATABASE_URL names a role that owns the tables or passes by row security; name a plain role there and the owner in MIGRATION_DATABASE_URL.',
+    );
   }
 }

@@ -29,11 +29,17 @@ export async function migrate(ownerUrl: string, appRole: string): Promise<string
       migrationSource: {
         getMigrations: async () => [...MIGRATIONS],
         getMigrationName: (m: Migration) => m.name,
-        getMigration: async (m: Migration) => ({ up: (k: { raw: (sql: string) => Promise<unknown> }) => k.raw(m.up), down: async () => { throw new Error('Migrations go forward only.'); } }),
+        getMigration: async (m: Migration) => ({
+          up: (k: { raw: (sql: string) => Promise<unknown> }) => k.raw(m.up),
+          down: async () => {
+            throw new Error('Migrations go forward only.');
+          },
+        }),
       },
     };
     // We hold the advisory lock, so a lock row left by a process that was killed means nothing.
-    if (await knex.schema.hasTable('knex_migrations_lock')) await knex.migrate.forceFreeMigrationsLock(config as never);
+    if (await knex.schema.hasTable('knex_migrations_lock'))
+      await knex.migrate.forceFreeMigrationsLock(config as never);
     const [, names] = (await knex.migrate.latest(config as never)) as [number, string[]];
     await knex.raw(grants(appRole));
     return names;

@@ -50,30 +50,58 @@ export interface House {
 }
 
 /** Mounts an endpoint that acts inside a kitchen, for those whose role may. */
-export function room<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, work: (call: Call<P, Q, B>) => Promise<R>): Mounted {
+export function room<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  work: (call: Call<P, Q, B>) => Promise<R>,
+): Mounted {
   return {
     endpoint,
     handler: house => async (req, res) => {
       const input = readInput(endpoint, req);
       const tokenHash = sessionTokenHash(req);
       if (!tokenHash) throw signInFirst();
-      const reply = await inTime(house.database.outside(async trx => {
-        const visitor = await readVisitor(trx, tokenHash, house.clock.now_ms());
-        if (!visitor) throw signInFirst();
-        if (!visitor.kitchenId || !visitor.role) throw problem(403, 'no-kitchen', 'You are in no kitchen.', 'Nobody has added you to one, or you were taken out.', 'Ask its owner for a link.');
-        if (!mayAct(visitor.role, endpoint.who as Role)) {
-          throw problem(403, 'role', `A ${visitor.role} may not do this.`, `It takes the role of ${endpoint.who}.`, 'Ask an owner of the kitchen.');
-        }
-        await enterKitchen(trx, visitor.kitchenId);
-        return work({ ...input, person: visitor.person, role: visitor.role, kitchenId: visitor.kitchenId, trx, clock: house.clock });
-      }));
+      const reply = await inTime(
+        house.database.outside(async trx => {
+          const visitor = await readVisitor(trx, tokenHash, house.clock.now_ms());
+          if (!visitor) throw signInFirst();
+          if (!visitor.kitchenId || !visitor.role)
+            throw problem(
+              403,
+              'no-kitchen',
+              'You are in no kitchen.',
+              'Nobody has added you to one, or you were taken out.',
+              'Ask its owner for a link.',
+            );
+          if (!mayAct(visitor.role, endpoint.who as Role)) {
+            throw problem(
+              403,
+              'role',
+              `A ${visitor.role} may not do this.`,
+              `It takes the role of ${endpoint.who}.`,
+              'Ask an owner of the kitchen.',
+            );
+          }
+          await enterKitchen(trx, visitor.kitchenId);
+          return work({
+            ...input,
+            person: visitor.person,
+            role: visitor.role,
+            kitchenId: visitor.kitchenId,
+            trx,
+            clock: house.clock,
+          });
+        }),
+      );
       send(endpoint, res, reply);
     },
   };
 }
 
 /** Mounts an endpoint for those outside: signing in, the first account, links. */
-export function door<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, work: (call: DoorCall<P, Q, B>) => Promise<R>): Mounted {
+export function door<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  work: (call: DoorCall<P, Q, B>) => Promise<R>,
+): Mounted {
   return {
     endpoint,
     handler: house => async (req, res) => {
@@ -81,24 +109,43 @@ export function door<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, work: (call: Do
       const tokenHash = sessionTokenHash(req);
       let session: string | null | undefined;
       // A refusal must not undo what was counted: the error is carried out of the transaction and thrown after it.
-      const outcome = await inTime(house.database.outside(async trx => {
-        const visitor = tokenHash ? await readVisitor(trx, tokenHash, house.clock.now_ms()) : null;
-        if (endpoint.who === 'signed in' && !visitor) throw signInFirst();
-        const address = req.socket.remoteAddress ?? '';
-        try {
-          return { reply: await work({
-            ...input, visitor, trx, clock: house.clock, address, loopback: /^(::1|127\.|::ffff:127\.)/.test(address), secure: house.secure, tokenHash,
-            setSession: token => { session = token; },
-          }) };
-        } catch (error) {
-          if (error instanceof HttpProblem && (error.status === 401 || error.status === 429)) return { error };
-          throw error;
-        }
-      }));
+      const outcome = await inTime(
+        house.database.outside(async trx => {
+          const visitor = tokenHash ? await readVisitor(trx, tokenHash, house.clock.now_ms()) : null;
+          if (endpoint.who === 'signed in' && !visitor) throw signInFirst();
+          const address = req.socket.remoteAddress ?? '';
+          try {
+            return {
+              reply: await work({
+                ...input,
+                visitor,
+                trx,
+                clock: house.clock,
+                address,
+                loopback: /^(::1|127\.|::ffff:127\.)/.test(address),
+                secure: house.secure,
+                tokenHash,
+                setSession: token => {
+                  session = token;
+                },
+              }),
+            };
+          } catch (error) {
+            if (error instanceof HttpProblem && (error.status === 401 || error.status === 429))
+              return { error };
+            throw error;
+          }
+        }),
+      );
       if ('error' in outcome) throw outcome.error;
       if (session !== undefined) {
         const attributes = `HttpOnly; SameSite=Lax; Path=/${house.secure ? '; Secure' : ''}`;
-        res.setHeader('Set-Cookie', session === null ? `cocotte_session=; Max-Age=0; ${attributes}` : `cocotte_session=${session}; Max-Age=${30 * 86_400}; ${attributes}`);
+        res.setHeader(
+          'Set-Cookie',
+          session === null
+            ? `cocotte_session=; Max-Age=0; ${attributes}`
+            : `cocotte_session=${session}; Max-Age=${30 * 86_400}; ${attributes}`,
+        );
       }
       send(endpoint, res, outcome.reply);
     },
@@ -106,14 +153,35 @@ export function door<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, work: (call: Do
 }
 
 function signInFirst() {
-  return problem(401, 'sign-in', 'You are not signed in.', 'The record says who did what.', 'Sign in and try again.');
+  return problem(
+    401,
+    'sign-in',
+    'You are not signed in.',
+    'The record says who did what.',
+    'Sign in and try again.',
+  );
 }
 
-function readInput<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, req: Request): { params: P; query: Q; body: B } {
+function readInput<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  req: Request,
+): { params: P; query: Q; body: B } {
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
-  if (hasBody && req.body === undefined) throw problem(415, 'not-json', 'There is no JSON body.', 'This call needs one.', 'Send application/json.');
+  if (hasBody && req.body === undefined)
+    throw problem(
+      415,
+      'not-json',
+      'There is no JSON body.',
+      'This call needs one.',
+      'Send application/json.',
+    );
   // A query key that is left out is the empty text.
-  const query = { ...Object.fromEntries(Object.keys((documentOf(endpoint.query).properties ?? {}) as object).map(k => [k, ''])), ...req.query };
+  const query = {
+    ...Object.fromEntries(
+      Object.keys((documentOf(endpoint.query).properties ?? {}) as object).map(k => [k, '']),
+    ),
+    ...req.query,
+  };
   const params = check(endpoint.params, { ...req.params });
   const checkedQuery = check(endpoint.query, query);
   const body = hasBody ? check(endpoint.body, req.body) : { ok: true as const, value: {} as B };
@@ -142,7 +210,12 @@ function send(endpoint: AnyEndpoint, res: Response, reply: unknown): void {
 }
 
 /** Puts every endpoint of the table on the router; one without a handler, or a handler twice, is an error at start. */
-export function mountAll(router: Router, mounted: Mounted[], endpoints: readonly AnyEndpoint[], house: House): void {
+export function mountAll(
+  router: Router,
+  mounted: Mounted[],
+  endpoints: readonly AnyEndpoint[],
+  house: House,
+): void {
   const byName = new Map(mounted.map(m => [m.endpoint.name, m]));
   if (byName.size !== mounted.length) throw new Error('An endpoint is mounted twice.');
   for (const endpoint of endpoints) {

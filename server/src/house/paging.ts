@@ -8,7 +8,8 @@ export function fromKey(key: string, parts: number): string[] | null {
   if (key === '') return null;
   try {
     const value: unknown = JSON.parse(Buffer.from(key, 'base64url').toString());
-    if (Array.isArray(value) && value.length === parts && value.every(v => typeof v === 'string')) return value;
+    if (Array.isArray(value) && value.length === parts && value.every(v => typeof v === 'string'))
+      return value;
   } catch {
     return null;
   }

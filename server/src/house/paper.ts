@@ -15,7 +15,11 @@ function font(name: string): Buffer {
   return bytes;
 }
 
-export interface Faces { plain: PDFFont; bold: PDFFont; heading: PDFFont }
+export interface Faces {
+  plain: PDFFont;
+  bold: PDFFont;
+  heading: PDFFont;
+}
 
 /** A new PDF with our three faces: static TTF, one a weight. */
 export async function newPaper(title: string): Promise<{ pdf: PDFDocument; faces: Faces }> {
@@ -25,9 +29,13 @@ export async function newPaper(title: string): Promise<{ pdf: PDFDocument; faces
   pdf.setCreator('Cocotte');
   const next = '@expo-google-fonts/atkinson-hyperlegible-next';
   const faces = {
-    plain: await pdf.embedFont(font(`${next}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`), { subset: true }),
+    plain: await pdf.embedFont(font(`${next}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`), {
+      subset: true,
+    }),
     bold: await pdf.embedFont(font(`${next}/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf`), { subset: true }),
-    heading: await pdf.embedFont(font('@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf'), { subset: true }),
+    heading: await pdf.embedFont(font('@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf'), {
+      subset: true,
+    }),
   };
   return { pdf, faces };
 }
@@ -62,7 +70,11 @@ export class Flow {
   private readonly width = 612;
   private readonly height = 792;
 
-  constructor(private readonly pdf: PDFDocument, private readonly faces: Faces, private readonly foot: string) {
+  constructor(
+    private readonly pdf: PDFDocument,
+    private readonly faces: Faces,
+    private readonly foot: string,
+  ) {
     this.turn();
   }
 
@@ -70,7 +82,15 @@ export class Flow {
     this.page = this.pdf.addPage([this.width, this.height]);
     this.y = this.height - this.margin;
     const lines = wrap(this.foot, this.faces.plain, 7.5, this.width - 2 * this.margin);
-    lines.forEach((line, i) => this.page.drawText(line, { x: this.margin, y: 30 - i * 9, size: 7.5, font: this.faces.plain, color: SOFT }));
+    lines.forEach((line, i) =>
+      this.page.drawText(line, {
+        x: this.margin,
+        y: 30 - i * 9,
+        size: 7.5,
+        font: this.faces.plain,
+        color: SOFT,
+      }),
+    );
   }
 
   private room(height: number): void {
@@ -98,7 +118,10 @@ export class Flow {
   }
 
   /** One row: cells at fixed places, each wrapped in its own width; a rule below. */
-  row(cells: { text: string; x: number; width: number; bold?: boolean; soft?: boolean; right?: boolean }[], least = 0): void {
+  row(
+    cells: { text: string; x: number; width: number; bold?: boolean; soft?: boolean; right?: boolean }[],
+    least = 0,
+  ): void {
     const size = 9.5;
     const wrapped = cells.map(c => wrap(c.text, c.bold ? this.faces.bold : this.faces.plain, size, c.width));
     const height = Math.max(least, Math.max(...wrapped.map(w => w.length)) * size * 1.35 + 5);
@@ -107,19 +130,41 @@ export class Flow {
       const face = cell.bold ? this.faces.bold : this.faces.plain;
       (wrapped[i] as string[]).forEach((line, k) => {
         const x = this.margin + cell.x + (cell.right ? cell.width - face.widthOfTextAtSize(line, size) : 0);
-        this.page.drawText(line, { x, y: this.y - size - 1 - k * size * 1.35, size, font: face, color: cell.soft ? SOFT : INK });
+        this.page.drawText(line, {
+          x,
+          y: this.y - size - 1 - k * size * 1.35,
+          size,
+          font: face,
+          color: cell.soft ? SOFT : INK,
+        });
       });
     });
     this.y -= height;
-    this.page.drawLine({ start: { x: this.margin, y: this.y }, end: { x: this.width - this.margin, y: this.y }, thickness: 0.5, color: RULE });
+    this.page.drawLine({
+      start: { x: this.margin, y: this.y },
+      end: { x: this.width - this.margin, y: this.y },
+      thickness: 0.5,
+      color: RULE,
+    });
   }
 
   /** An empty line to write on after a label. */
   blank(label: string, width = 220): void {
     this.room(24);
-    this.page.drawText(label, { x: this.margin, y: this.y - 14, size: 10, font: this.faces.plain, color: INK });
+    this.page.drawText(label, {
+      x: this.margin,
+      y: this.y - 14,
+      size: 10,
+      font: this.faces.plain,
+      color: INK,
+    });
     const x = this.margin + width;
-    this.page.drawLine({ start: { x, y: this.y - 16 }, end: { x: this.width - this.margin, y: this.y - 16 }, thickness: 0.6, color: SOFT });
+    this.page.drawLine({
+      start: { x, y: this.y - 16 },
+      end: { x: this.width - this.margin, y: this.y - 16 },
+      thickness: 0.6,
+      color: SOFT,
+    });
     this.y -= 24;
   }
 

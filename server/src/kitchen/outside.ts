@@ -9,7 +9,13 @@ export interface Visitor {
   role: Role | null;
 }
 
-export interface Account { id: string; email: string; name: string; password_hash: string; demo: boolean }
+export interface Account {
+  id: string;
+  email: string;
+  name: string;
+  password_hash: string;
+  demo: boolean;
+}
 
 const instant = (ms: number) => new Date(ms).toISOString();
 
@@ -21,7 +27,14 @@ export async function readVisitor(trx: Trx, tokenHash: string, now_ms: number): 
     [tokenHash, instant(now_ms)],
   );
   const row = result.rows[0];
-  return row ? { person: { id: row.id, name: row.name, email: row.email }, demo: row.demo, kitchenId: row.kitchen_id, role: row.role } : null;
+  return row
+    ? {
+        person: { id: row.id, name: row.name, email: row.email },
+        demo: row.demo,
+        kitchenId: row.kitchen_id,
+        role: row.role,
+      }
+    : null;
 }
 
 export async function accountByEmail(trx: Trx, email: string): Promise<Account | undefined> {
@@ -38,7 +51,11 @@ export async function lockAccounts(trx: Trx): Promise<void> {
 }
 
 export async function insertAccount(trx: Trx, account: Account, now_ms: number): Promise<void> {
-  await trx('accounts').insert({ ...account, email: account.email.toLowerCase(), created_at: instant(now_ms) });
+  await trx('accounts').insert({
+    ...account,
+    email: account.email.toLowerCase(),
+    created_at: instant(now_ms),
+  });
 }
 
 export async function setPassword(trx: Trx, accountId: string, passwordHash: string): Promise<void> {
@@ -46,9 +63,21 @@ export async function setPassword(trx: Trx, accountId: string, passwordHash: str
   await trx('sessions').where({ account_id: accountId }).delete();
 }
 
-export async function insertSession(trx: Trx, tokenHash: string, accountId: string, kitchenId: string | null, now_ms: number): Promise<void> {
+export async function insertSession(
+  trx: Trx,
+  tokenHash: string,
+  accountId: string,
+  kitchenId: string | null,
+  now_ms: number,
+): Promise<void> {
   await trx('sessions').where('expires_at', '<', instant(now_ms)).delete();
-  await trx('sessions').insert({ token_hash: tokenHash, account_id: accountId, kitchen_id: kitchenId, created_at: instant(now_ms), expires_at: instant(now_ms + 30 * 86_400_000) });
+  await trx('sessions').insert({
+    token_hash: tokenHash,
+    account_id: accountId,
+    kitchen_id: kitchenId,
+    created_at: instant(now_ms),
+    expires_at: instant(now_ms + 30 * 86_400_000),
+  });
 }
 
 export async function deleteSession(trx: Trx, tokenHash: string): Promise<void> {
@@ -60,15 +89,33 @@ export async function moveSession(trx: Trx, tokenHash: string, kitchenId: string
 }
 
 export async function kitchensOf(trx: Trx, accountId: string): Promise<{ id: string; role: Role }[]> {
-  return trx('memberships').where({ account_id: accountId }).orderBy('kitchen_id').select('kitchen_id as id', 'role');
+  return trx('memberships')
+    .where({ account_id: accountId })
+    .orderBy('kitchen_id')
+    .select('kitchen_id as id', 'role');
 }
 
-export async function setMembership(trx: Trx, accountId: string, kitchenId: string, role: Role): Promise<void> {
-  await trx('memberships').insert({ account_id: accountId, kitchen_id: kitchenId, role }).onConflict(['account_id', 'kitchen_id']).merge();
+export async function setMembership(
+  trx: Trx,
+  accountId: string,
+  kitchenId: string,
+  role: Role,
+): Promise<void> {
+  await trx('memberships')
+    .insert({ account_id: accountId, kitchen_id: kitchenId, role })
+    .onConflict(['account_id', 'kitchen_id'])
+    .merge();
 }
 
-export async function membersOf(trx: Trx, kitchenId: string): Promise<{ personId: string; name: string; email: string; role: Role }[]> {
-  return trx('memberships as m').join('accounts as a', 'a.id', 'm.account_id').where('m.kitchen_id', kitchenId).orderBy('a.name').select('a.id as personId', 'a.name', 'a.email', 'm.role');
+export async function membersOf(
+  trx: Trx,
+  kitchenId: string,
+): Promise<{ personId: string; name: string; email: string; role: Role }[]> {
+  return trx('memberships as m')
+    .join('accounts as a', 'a.id', 'm.account_id')
+    .where('m.kitchen_id', kitchenId)
+    .orderBy('a.name')
+    .select('a.id as personId', 'a.name', 'a.email', 'm.role');
 }
 
 export async function removeMembership(trx: Trx, accountId: string, kitchenId: string): Promise<void> {
@@ -81,7 +128,15 @@ export async function namesOf(trx: Trx, ids: string[]): Promise<Record<string, s
   return Object.fromEntries(rows.map(r => [r.id, r.name]));
 }
 
-export interface InvitationRow { token_hash: string; id: string; kitchen_id: string; role: Role; made_by: string; expires_at: Date | string; used_by: string | null }
+export interface InvitationRow {
+  token_hash: string;
+  id: string;
+  kitchen_id: string;
+  role: Role;
+  made_by: string;
+  expires_at: Date | string;
+  used_by: string | null;
+}
 
 export async function insertInvitation(trx: Trx, row: InvitationRow): Promise<boolean> {
   const added = await trx('invitations').insert(row).onConflict('id').ignore().returning('id');
@@ -102,7 +157,10 @@ export async function readAttempts(trx: Trx, keys: string[]): Promise<{ failures
 }
 
 export async function countFailure(trx: Trx, key: string, now_ms: number): Promise<void> {
-  await trx('sign_in_attempts').insert({ key, failures: 1, last_at: instant(now_ms) }).onConflict('key').merge({ failures: trx.raw('sign_in_attempts.failures + 1'), last_at: instant(now_ms) });
+  await trx('sign_in_attempts')
+    .insert({ key, failures: 1, last_at: instant(now_ms) })
+    .onConflict('key')
+    .merge({ failures: trx.raw('sign_in_attempts.failures + 1'), last_at: instant(now_ms) });
 }
 
 export async function forgetFailures(trx: Trx, keys: string[]): Promise<void> {

@@ -4,7 +4,11 @@ import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
-const fromRow = (row: { kitchen_id: string; settings: Settings; version: number }): Kitchen => ({ ...row.settings, id: row.kitchen_id, version: row.version });
+const fromRow = (row: { kitchen_id: string; settings: Settings; version: number }): Kitchen => ({
+  ...row.settings,
+  id: row.kitchen_id,
+  version: row.version,
+});
 
 /** The kitchen the transaction is in. */
 export async function selectKitchen(trx: Trx, kitchenId: string): Promise<Kitchen | undefined> {
@@ -20,18 +24,34 @@ export function genesisHash(kitchenId: string): string {
 /** Adds a kitchen and the head of its chain, and enters it. */
 export async function insertKitchen(trx: Trx, id: string, settings: Settings, now_ms: number): Promise<void> {
   await enterKitchen(trx, id);
-  await trx('kitchens').insert({ kitchen_id: id, name: settings.name, settings: JSON.stringify(settings), created_at: new Date(now_ms).toISOString() });
+  await trx('kitchens').insert({
+    kitchen_id: id,
+    name: settings.name,
+    settings: JSON.stringify(settings),
+    created_at: new Date(now_ms).toISOString(),
+  });
   await trx('heads').insert({ kitchen_id: id, seq: 0, hash: genesisHash(id) });
 }
 
 /** Changes settings if the version is still the one that was read. */
-export async function updateKitchen(trx: Trx, kitchenId: string, version: number, settings: Settings): Promise<boolean> {
-  const changed = await trx('kitchens').where({ kitchen_id: kitchenId, version }).update({ name: settings.name, settings: JSON.stringify(settings), version: version + 1 });
+export async function updateKitchen(
+  trx: Trx,
+  kitchenId: string,
+  version: number,
+  settings: Settings,
+): Promise<boolean> {
+  const changed = await trx('kitchens')
+    .where({ kitchen_id: kitchenId, version })
+    .update({ name: settings.name, settings: JSON.stringify(settings), version: version + 1 });
   return changed === 1;
 }
 
 /** Names of kitchens. Row security shows one kitchen at a time, so each is entered in turn and the present one again. */
-export async function kitchenNames(trx: Trx, ids: string[], backTo: string | null): Promise<Record<string, string>> {
+export async function kitchenNames(
+  trx: Trx,
+  ids: string[],
+  backTo: string | null,
+): Promise<Record<string, string>> {
   const names: Record<string, string> = {};
   for (const id of ids) {
     await enterKitchen(trx, id);

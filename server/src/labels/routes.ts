@@ -2,4 +2,7 @@ import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
 import * as service from './service.ts';
 
-export const labelRoutes: Mounted[] = [room(contract.printLabels, service.print), room(contract.labelSheet, service.sheet)];
+export const labelRoutes: Mounted[] = [
+  room(contract.printLabels, service.print),
+  room(contract.labelSheet, service.sheet),
+];

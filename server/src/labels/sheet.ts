@@ -15,7 +15,12 @@ const SMALLEST_PT = 6.6;
  * @returns the PDF
  * @throws RangeError when the text does not fit the label at the smallest size allowed
  */
-export async function drawLabels(label: LabelContent, stock: LabelStock, count: number, habits: Pick<Habits, 'locale'>): Promise<Uint8Array> {
+export async function drawLabels(
+  label: LabelContent,
+  stock: LabelStock,
+  count: number,
+  habits: Pick<Habits, 'locale'>,
+): Promise<Uint8Array> {
   const { pdf, faces } = await newPaper(`Labels ${label.lotCode}`);
   const width = stock.label_mm.width * PT_PER_MM;
   const height = stock.label_mm.height * PT_PER_MM;
@@ -28,20 +33,32 @@ export async function drawLabels(label: LabelContent, stock: LabelStock, count: 
   const perPage = stock.columns * stock.rows;
   let page: PDFPage | null = null;
   for (let i = 0; i < count; i++) {
-    if (i % perPage === 0) page = pdf.addPage([stock.page_mm.width * PT_PER_MM, stock.page_mm.height * PT_PER_MM]);
+    if (i % perPage === 0)
+      page = pdf.addPage([stock.page_mm.width * PT_PER_MM, stock.page_mm.height * PT_PER_MM]);
     const column = (i % perPage) % stock.columns;
     const row = Math.floor((i % perPage) / stock.columns);
     (page as PDFPage).drawPage(stamp, {
       x: (stock.margin_mm.left + column * stock.pitch_mm.x) * PT_PER_MM,
-      y: (stock.page_mm.height - stock.margin_mm.top - row * stock.pitch_mm.y - stock.label_mm.height) * PT_PER_MM,
+      y:
+        (stock.page_mm.height - stock.margin_mm.top - row * stock.pitch_mm.y - stock.label_mm.height) *
+        PT_PER_MM,
     });
   }
   return pdf.save();
 }
 
-interface Placed { text: string; face: PDFFont; size: number }
+interface Placed {
+  text: string;
+  face: PDFFont;
+  size: number;
+}
 
-function drawOne(page: PDFPage, label: LabelContent, faces: { plain: PDFFont; bold: PDFFont; heading: PDFFont }, habits: Pick<Habits, 'locale'>): void {
+function drawOne(
+  page: PDFPage,
+  label: LabelContent,
+  faces: { plain: PDFFont; bold: PDFFont; heading: PDFFont },
+  habits: Pick<Habits, 'locale'>,
+): void {
   const { width, height } = page.getSize();
   const pad = 8;
   const code = Math.min(62, height * 0.42);
@@ -52,31 +69,55 @@ function drawOne(page: PDFPage, label: LabelContent, faces: { plain: PDFFont; bo
     y -= p.size * 1.18;
     page.drawText(p.text, { x, y: y + p.size * 0.2, size: p.size, font: p.face, color: INK });
   };
-  for (const text of wrap(label.statementOfIdentity, faces.heading, titleSize, column)) line({ text, face: faces.heading, size: titleSize });
+  for (const text of wrap(label.statementOfIdentity, faces.heading, titleSize, column))
+    line({ text, face: faces.heading, size: titleSize });
   if (label.notForSale) line({ text: 'Not for sale', face: faces.bold, size: 8.5 });
 
   // The text above the foot shrinks until it fits, but never below the smallest letter allowed.
   const foot = Math.max(code, 34) + pad;
   const space = y - foot - 2;
   const paragraphs = (size: number): Placed[] => [
-    ...wrap(`Ingredients: ${label.ingredients}.`, faces.plain, size, column).map(text => ({ text, face: faces.plain, size })),
-    ...(label.contains ? wrap(`Contains: ${label.contains}.`, faces.bold, size, column).map(text => ({ text, face: faces.bold, size })) : []),
-    ...(label.statement ? wrap(label.statement, faces.plain, size, column).map(text => ({ text, face: faces.plain, size })) : []),
+    ...wrap(`Ingredients: ${label.ingredients}.`, faces.plain, size, column).map(text => ({
+      text,
+      face: faces.plain,
+      size,
+    })),
+    ...(label.contains
+      ? wrap(`Contains: ${label.contains}.`, faces.bold, size, column).map(text => ({
+          text,
+          face: faces.bold,
+          size,
+        }))
+      : []),
+    ...(label.statement
+      ? wrap(label.statement, faces.plain, size, column).map(text => ({ text, face: faces.plain, size }))
+      : []),
   ];
   let size = 8.5;
   while (size > SMALLEST_PT && paragraphs(size).reduce((h, p) => h + p.size * 1.18, 0) > space) size -= 0.1;
   const body = paragraphs(size);
-  if (body.reduce((h, p) => h + p.size * 1.18, 0) > space) throw new RangeError('drawLabels: the text does not fit this label at a legible size');
+  if (body.reduce((h, p) => h + p.size * 1.18, 0) > space)
+    throw new RangeError('drawLabels: the text does not fit this label at a legible size');
   for (const p of body) line(p);
 
   drawCode(page, label.lotCode, width - pad - code, pad - 2, code);
   const left = column - code - 8;
   const footLines: Placed[] = [
     { text: label.netContents, face: faces.bold, size: 10 },
-    ...wrap(`${label.maker}, ${label.address}`, faces.plain, 7.2, left).map(text => ({ text, face: faces.plain, size: 7.2 })),
+    ...wrap(`${label.maker}, ${label.address}`, faces.plain, 7.2, left).map(text => ({
+      text,
+      face: faces.plain,
+      size: 7.2,
+    })),
     { text: `Lot ${label.lotCode}`, face: faces.bold, size: 8 },
-    { text: `Made ${dayText(label.madeOn, habits)} · Best by ${dayText(label.bestBy, habits)}`, face: faces.plain, size: 7.2 },
-    ...(label.readyFrom ? [{ text: `Best from ${dayText(label.readyFrom, habits)}`, face: faces.plain, size: 7.2 }] : []),
+    {
+      text: `Made ${dayText(label.madeOn, habits)} · Best by ${dayText(label.bestBy, habits)}`,
+      face: faces.plain,
+      size: 7.2,
+    },
+    ...(label.readyFrom
+      ? [{ text: `Best from ${dayText(label.readyFrom, habits)}`, face: faces.plain, size: 7.2 }]
+      : []),
   ];
   const footHeight = footLines.reduce((h, p) => h + p.size * 1.2, 0);
   y = pad + Math.max(footHeight, code) - (code > footHeight ? (code - footHeight) / 2 : 0);
@@ -88,13 +129,15 @@ function drawOne(page: PDFPage, label: LabelContent, faces: { plain: PDFFont; bo
 
 /** The lot code as a QR symbol (ISO/IEC 18004), drawn as squares so that it prints sharp at any size. */
 function drawCode(page: PDFPage, text: string, x: number, y: number, side: number): void {
-  const symbol = (bwip as unknown as { raw: (o: object) => { pixs: number[]; pixx: number; pixy: number }[] }).raw({ bcid: 'qrcode', text, eclevel: 'M' })[0];
+  const symbol = (
+    bwip as unknown as { raw: (o: object) => { pixs: number[]; pixx: number; pixy: number }[] }
+  ).raw({ bcid: 'qrcode', text, eclevel: 'M' })[0];
   if (!symbol) throw new RangeError('drawCode: no symbol');
   const quiet = 4;
   const module_pt = side / (symbol.pixx + 2 * quiet);
   const path: string[] = [];
   for (let row = 0; row < symbol.pixy; row++) {
-    for (let col = 0; col < symbol.pixx; ) {
+    for (let col = 0; col < symbol.pixx;) {
       if (symbol.pixs[row * symbol.pixx + col] !== 1) {
         col++;
         continue;

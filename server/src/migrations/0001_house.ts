@@ -1,12 +1,24 @@
 import type { Migration } from '../house/migrate.ts';
 
-const ROOMS = ['kitchens', 'heads', 'recipes', 'recipe_versions', 'items', 'lots', 'movements', 'batches', 'events'];
+const ROOMS = [
+  'kitchens',
+  'heads',
+  'recipes',
+  'recipe_versions',
+  'items',
+  'lots',
+  'movements',
+  'batches',
+  'events',
+];
 
 /** Each kitchen's rows are apart: a role that does not own the tables sees the kitchen it entered, or nothing. */
-const apart = ROOMS.map(table => `
+const apart = ROOMS.map(
+  table => `
   alter table ${table} enable row level security;
   create policy apart on ${table} using (kitchen_id = nullif(current_setting('app.kitchen_id', true), '')::uuid)
-    with check (kitchen_id = nullif(current_setting('app.kitchen_id', true), '')::uuid);`).join('\n');
+    with check (kitchen_id = nullif(current_setting('app.kitchen_id', true), '')::uuid);`,
+).join('\n');
 
 export const house: Migration = {
   name: '0001_house',

@@ -9,26 +9,49 @@ import { Soft, Tag } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
 /** Batches in a table: what, which lot, where its jars stand, and what the stop adds. */
-export function BatchTable({ rows, to, last }: { rows: BatchRow[]; to: (row: BatchRow) => string; last?: { title: string; cell: (row: BatchRow) => ReactNode } }) {
+export function BatchTable({
+  rows,
+  to,
+  last,
+}: {
+  rows: BatchRow[];
+  to: (row: BatchRow) => string;
+  last?: { title: string; cell: (row: BatchRow) => ReactNode };
+}) {
   const { kitchen } = useHere();
   return (
     <Box sx={{ overflowX: 'auto', position: 'relative' }}>
-    <Table>
-      <TableHead><TableRow><TableCell>Batch</TableCell><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Made</TableCell><TableCell>Jars</TableCell>{last && <TableCell>{last.title}</TableCell>}</TableRow></TableHead>
-      <TableBody>
-        {rows.map(row => (
-          <TableRow key={row.id}>
-            <TableCell>
-              <MuiLink component={Link} to={to(row)} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{row.summary.name}</MuiLink>
-              <br /><Soft>{row.summary.lotCode}</Soft> {row.summary.purpose !== 'sale' && <Tag tone="live">{row.summary.purpose}</Tag>}
-            </TableCell>
-            <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, whiteSpace: 'nowrap' }}>{dayText(row.summary.madeOn, kitchen)}</TableCell>
-            <TableCell><FormCounts forms={row.summary.forms} /></TableCell>
-            {last && <TableCell>{last.cell(row)}</TableCell>}
+      <Table>
+        <TableHead>
+          <TableRow>
+            <TableCell>Batch</TableCell>
+            <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Made</TableCell>
+            <TableCell>Jars</TableCell>
+            {last && <TableCell>{last.title}</TableCell>}
           </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+        </TableHead>
+        <TableBody>
+          {rows.map(row => (
+            <TableRow key={row.id}>
+              <TableCell>
+                <MuiLink component={Link} to={to(row)} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+                  {row.summary.name}
+                </MuiLink>
+                <br />
+                <Soft>{row.summary.lotCode}</Soft>{' '}
+                {row.summary.purpose !== 'sale' && <Tag tone="live">{row.summary.purpose}</Tag>}
+              </TableCell>
+              <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, whiteSpace: 'nowrap' }}>
+                {dayText(row.summary.madeOn, kitchen)}
+              </TableCell>
+              <TableCell>
+                <FormCounts forms={row.summary.forms} />
+              </TableCell>
+              {last && <TableCell>{last.cell(row)}</TableCell>}
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
     </Box>
   );
 }
@@ -39,7 +62,14 @@ export function FormCounts({ forms }: { forms: Partial<Record<JarForm, number>> 
   if (entries.length === 0) return <Soft>none filled</Soft>;
   return (
     <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-      {entries.map(([form, n]) => <Box key={form} sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}><JarGlyph form={form} size="half-pint" scale={0.55} /><span>{n} {form}</span></Box>)}
+      {entries.map(([form, n]) => (
+        <Box key={form} sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
+          <JarGlyph form={form} size="half-pint" scale={0.55} />
+          <span>
+            {n} {form}
+          </span>
+        </Box>
+      ))}
     </Box>
   );
 }

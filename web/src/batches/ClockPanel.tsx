@@ -1,8 +1,24 @@
 import type { LoadState } from '@cocotte/core/batches';
 import { REST_MINUTES } from '@cocotte/core/checks';
-import { altitudeText, clockText, countdownText, durationText, rangesText, readRanges } from '@cocotte/core/measure';
+import {
+  altitudeText,
+  clockText,
+  countdownText,
+  durationText,
+  rangesText,
+  readRanges,
+} from '@cocotte/core/measure';
 import { jarCountText, waterCover_in } from '@cocotte/core/recipes';
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
 import { CannerGlyph } from '../shell/jars.tsx';
@@ -12,7 +28,17 @@ import type { OpenBatch } from './api.ts';
 import type { When } from './when.ts';
 
 /** One load in the canner: waiting for the boil, timed, or resting. One strong action at a time. */
-export function ClockPanel({ batch, load, when, mayCook }: { batch: OpenBatch; load: LoadState; when: When; mayCook: boolean }) {
+export function ClockPanel({
+  batch,
+  load,
+  when,
+  mayCook,
+}: {
+  batch: OpenBatch;
+  load: LoadState;
+  when: When;
+  mayCook: boolean;
+}) {
   const { kitchen } = useHere();
   const now = useNow();
   const [broken, setBroken] = useState(false);
@@ -25,63 +51,174 @@ export function ClockPanel({ batch, load, when, mayCook }: { batch: OpenBatch; l
   const boiling = load.phase === 'boiling';
   const resting = load.heatOff !== null;
   const size = batch.state.jars.find(j => j.number === load.jars[0])?.size ?? 'pint';
-  const enter = (type: 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted') => void batch.enter([[type, { loadId: load.id }]], when);
+  const enter = (type: 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted') =>
+    void batch.enter([[type, { loadId: load.id }]], when);
   const rest_s = load.heatOff ? REST_MINUTES * 60 - (now - load.heatOff.at_ms) / 1000 : 0;
   const heatOff = () => (left_s > 0 && !when.typed ? setEarly(true) : enter('load.heat_off'));
   const big = { minHeight: 76, fontSize: '1.2rem' } as const;
   return (
     <Sheet tone="live" sx={{ mb: 2 }}>
-      <Box component="section" aria-label={`Load ${load.number}`} sx={{ display: 'flex', gap: { xs: 1.5, sm: 3 }, alignItems: 'center' }}>
-        <Box sx={{ width: { xs: 84, sm: 230 }, flex: 'none' }}><CannerGlyph jars={load.jars} share={boiling && required_s ? elapsed_s / required_s : null} /></Box>
+      <Box
+        component="section"
+        aria-label={`Load ${load.number}`}
+        sx={{ display: 'flex', gap: { xs: 1.5, sm: 3 }, alignItems: 'center' }}
+      >
+        <Box sx={{ width: { xs: 84, sm: 230 }, flex: 'none' }}>
+          <CannerGlyph jars={load.jars} share={boiling && required_s ? elapsed_s / required_s : null} />
+        </Box>
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Box sx={{ fontSize: '1.1rem', color: 'text.secondary' }}>Load {load.number} · {jarCountText(load.jars.length, size)}{boiling && since_ms !== null && <> · full boil since {clockText(since_ms, kitchen, true)}</>}</Box>
+          <Box sx={{ fontSize: '1.1rem', color: 'text.secondary' }}>
+            Load {load.number} · {jarCountText(load.jars.length, size)}
+            {boiling && since_ms !== null && <> · full boil since {clockText(since_ms, kitchen, true)}</>}
+          </Box>
           {boiling && required_s !== null && (
             <>
-              <Box role="timer" aria-label={`Load ${load.number}`} sx={{ fontSize: { xs: 'min(4.2rem, 17vw)', sm: '6.6rem' }, fontWeight: 720, lineHeight: 1.03, letterSpacing: '-0.03em', color: left_s <= 0 ? 'live.main' : 'text.primary' }}>{left_s > 0 ? countdownText(left_s) : `+${countdownText(-left_s)}`}</Box>
-              <Box sx={{ fontSize: '1.2rem' }}>{left_s > 0 ? <>of <strong>{minutes} minutes</strong> at {altitudeText(batch.state.started?.kitchen.altitude_m ?? 0, kitchen)}, unbroken</> : <strong>Time. Heat off, lid off.</strong>}</Box>
-              <Soft>Just hold the boil. Water {waterCover_in(minutes ?? 0)} inch{minutes && minutes > 30 ? 'es' : ''} over the lids.</Soft>
+              <Box
+                role="timer"
+                aria-label={`Load ${load.number}`}
+                sx={{
+                  fontSize: { xs: 'min(4.2rem, 17vw)', sm: '6.6rem' },
+                  fontWeight: 720,
+                  lineHeight: 1.03,
+                  letterSpacing: '-0.03em',
+                  color: left_s <= 0 ? 'live.main' : 'text.primary',
+                }}
+              >
+                {left_s > 0 ? countdownText(left_s) : `+${countdownText(-left_s)}`}
+              </Box>
+              <Box sx={{ fontSize: '1.2rem' }}>
+                {left_s > 0 ? (
+                  <>
+                    of <strong>{minutes} minutes</strong> at{' '}
+                    {altitudeText(batch.state.started?.kitchen.altitude_m ?? 0, kitchen)}, unbroken
+                  </>
+                ) : (
+                  <strong>Time. Heat off, lid off.</strong>
+                )}
+              </Box>
+              <Soft>
+                Just hold the boil. Water {waterCover_in(minutes ?? 0)} inch
+                {minutes && minutes > 30 ? 'es' : ''} over the lids.
+              </Soft>
             </>
           )}
           {resting && (
             <>
-              <Box role="timer" aria-label={`Load ${load.number} rests`} sx={{ fontSize: { xs: 'min(3.4rem, 15vw)', sm: '4.6rem' }, fontWeight: 720, lineHeight: 1.05 }}>{rest_s > 0 ? countdownText(rest_s) : 'Lift'}</Box>
-              <Box sx={{ fontSize: '1.15rem' }}>{load.time_s === null ? '' : `${durationText(load.time_s)} at the boil.`} Heat off: the jars stand {REST_MINUTES} minutes, then come out.</Box>
+              <Box
+                role="timer"
+                aria-label={`Load ${load.number} rests`}
+                sx={{
+                  fontSize: { xs: 'min(3.4rem, 15vw)', sm: '4.6rem' },
+                  fontWeight: 720,
+                  lineHeight: 1.05,
+                }}
+              >
+                {rest_s > 0 ? countdownText(rest_s) : 'Lift'}
+              </Box>
+              <Box sx={{ fontSize: '1.15rem' }}>
+                {load.time_s === null ? '' : `${durationText(load.time_s)} at the boil.`} Heat off: the jars
+                stand {REST_MINUTES} minutes, then come out.
+              </Box>
             </>
           )}
           {!boiling && !resting && (
             <>
-              <Typography variant="h2" sx={{ fontSize: '1.7rem', my: 0.5 }}>{load.phase === 'boil lost' ? 'Bring it back to a full boil' : 'Waiting for the full boil'}</Typography>
-              <Box sx={{ fontSize: '1.1rem' }}>{minutes === null ? 'There is no processing time for these jars: they will not be released.' : load.phase === 'boil lost' ? `${load.voided_s.map(s => durationText(s)).join(' and ')} do not count. The ${minutes} minutes start again from zero.` : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${waterCover_in(minutes)} inch${minutes > 30 ? 'es' : ''} over the lids.`}</Box>
+              <Typography variant="h2" sx={{ fontSize: '1.7rem', my: 0.5 }}>
+                {load.phase === 'boil lost' ? 'Bring it back to a full boil' : 'Waiting for the full boil'}
+              </Typography>
+              <Box sx={{ fontSize: '1.1rem' }}>
+                {minutes === null
+                  ? 'There is no processing time for these jars: they will not be released.'
+                  : load.phase === 'boil lost'
+                    ? `${load.voided_s.map(s => durationText(s)).join(' and ')} do not count. The ${minutes} minutes start again from zero.`
+                    : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${waterCover_in(minutes)} inch${minutes > 30 ? 'es' : ''} over the lids.`}
+              </Box>
             </>
           )}
         </Box>
       </Box>
       {mayCook && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: boiling ? '1fr 1fr 1fr' : '1fr 1fr' }, gap: 1.75, mt: 2 }}>
-          {!boiling && !resting && <Button variant="contained" sx={big} onClick={() => enter('load.boiling')}>{minutes === null ? 'It boils' : `Start the ${minutes} minutes`}</Button>}
-          {boiling && <Button variant={left_s > 0 && !when.typed ? 'outlined' : 'contained'} sx={big} onClick={heatOff}>Heat off</Button>}
-          {boiling && <Button variant="outlined" color="error" sx={{ ...big, color: 'ox.main', borderColor: 'ox.main' }} onClick={() => enter('load.boil_lost')}>The boil was lost</Button>}
-          {resting && <Button variant="contained" sx={big} onClick={() => enter('load.lifted')}>Jars lifted</Button>}
-          <Button variant="outlined" sx={big} onClick={() => setBroken(true)}>A jar broke or leaks</Button>
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', sm: boiling ? '1fr 1fr 1fr' : '1fr 1fr' },
+            gap: 1.75,
+            mt: 2,
+          }}
+        >
+          {!boiling && !resting && (
+            <Button variant="contained" sx={big} onClick={() => enter('load.boiling')}>
+              {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}
+            </Button>
+          )}
+          {boiling && (
+            <Button variant={left_s > 0 && !when.typed ? 'outlined' : 'contained'} sx={big} onClick={heatOff}>
+              Heat off
+            </Button>
+          )}
+          {boiling && (
+            <Button
+              variant="outlined"
+              color="error"
+              sx={{ ...big, color: 'ox.main', borderColor: 'ox.main' }}
+              onClick={() => enter('load.boil_lost')}
+            >
+              The boil was lost
+            </Button>
+          )}
+          {resting && (
+            <Button variant="contained" sx={big} onClick={() => enter('load.lifted')}>
+              Jars lifted
+            </Button>
+          )}
+          <Button variant="outlined" sx={big} onClick={() => setBroken(true)}>
+            A jar broke or leaks
+          </Button>
         </Box>
       )}
       {resting && <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>}
       {broken && <BrokenDialog batch={batch} load={load} when={when} onClose={() => setBroken(false)} />}
       <Dialog open={early} onClose={() => setEarly(false)} aria-labelledby="early-title">
-        <DialogTitle id="early-title" variant="h2">The time is not up</DialogTitle>
+        <DialogTitle id="early-title" variant="h2">
+          The time is not up
+        </DialogTitle>
         <DialogContent>
-          <Typography>{countdownText(left_s)} are left. With the heat off now the load counts as short: its jars are held and never released unless they are processed again with new lids within 24 hours.</Typography>
+          <Typography>
+            {countdownText(left_s)} are left. With the heat off now the load counts as short: its jars are
+            held and never released unless they are processed again with new lids within 24 hours.
+          </Typography>
         </DialogContent>
         <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
-          <Button variant="outlined" color="error" onClick={() => { setEarly(false); enter('load.heat_off'); }}>Heat is off, record it short</Button>
-          <Button variant="contained" autoFocus onClick={() => setEarly(false)}>Keep boiling</Button>
+          <Button
+            variant="outlined"
+            color="error"
+            onClick={() => {
+              setEarly(false);
+              enter('load.heat_off');
+            }}
+          >
+            Heat is off, record it short
+          </Button>
+          <Button variant="contained" autoFocus onClick={() => setEarly(false)}>
+            Keep boiling
+          </Button>
         </DialogActions>
       </Dialog>
     </Sheet>
   );
 }
 
-function BrokenDialog({ batch, load, when, onClose }: { batch: OpenBatch; load: LoadState; when: When; onClose: () => void }) {
+function BrokenDialog({
+  batch,
+  load,
+  when,
+  onClose,
+}: {
+  batch: OpenBatch;
+  load: LoadState;
+  when: When;
+  onClose: () => void;
+}) {
   const [text, setText] = useState('');
   const [fault, setFault] = useState('');
   const record = async (why: 'broken' | 'leaking') => {
@@ -94,14 +231,32 @@ function BrokenDialog({ batch, load, when, onClose }: { batch: OpenBatch; load: 
   };
   return (
     <Dialog open onClose={onClose} aria-labelledby="broken-title">
-      <DialogTitle id="broken-title" variant="h2">Which jar?</DialogTitle>
+      <DialogTitle id="broken-title" variant="h2">
+        Which jar?
+      </DialogTitle>
       <DialogContent>
-        <TextField autoFocus label="Jar numbers" placeholder="such as 3 or 3, 5" value={text} onChange={e => { setText(e.target.value); setFault(''); }} error={fault !== ''} helperText={fault} sx={{ mt: 1 }} />
+        <TextField
+          autoFocus
+          label="Jar numbers"
+          placeholder="such as 3 or 3, 5"
+          value={text}
+          onChange={e => {
+            setText(e.target.value);
+            setFault('');
+          }}
+          error={fault !== ''}
+          helperText={fault}
+          sx={{ mt: 1 }}
+        />
         <Caution>Broken glass in hot water: leave it until the water has cooled.</Caution>
       </DialogContent>
       <DialogActions sx={{ p: 2 }}>
-        <Button variant="outlined" onClick={() => void record('leaking')}>It leaks</Button>
-        <Button variant="contained" onClick={() => void record('broken')}>It broke</Button>
+        <Button variant="outlined" onClick={() => void record('leaking')}>
+          It leaks
+        </Button>
+        <Button variant="contained" onClick={() => void record('broken')}>
+          It broke
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -11,9 +11,24 @@ export function CookList() {
   return (
     <>
       <ViewHead title="Cook" detail="Batches on the go: from the first step to the last jar lifted.">
-        <Button component={Link} to="/recipes" variant="contained">Start a batch</Button>
+        <Button component={Link} to="/recipes" variant="contained">
+          Start a batch
+        </Button>
       </ViewHead>
-      <Sheet>{rows.length > 0 ? <BatchTable rows={rows} to={r => `/cook/${r.id}`} last={{ title: 'Running', cell: r => r.summary.running.map(x => <div key={x.id}>{x.title}</div>) }} /> : data && <Nothing>Nothing is on the stove. Choose a recipe to start a batch.</Nothing>}</Sheet>
+      <Sheet>
+        {rows.length > 0 ? (
+          <BatchTable
+            rows={rows}
+            to={r => `/cook/${r.id}`}
+            last={{
+              title: 'Running',
+              cell: r => r.summary.running.map(x => <div key={x.id}>{x.title}</div>),
+            }}
+          />
+        ) : (
+          data && <Nothing>Nothing is on the stove. Choose a recipe to start a batch.</Nothing>
+        )}
+      </Sheet>
     </>
   );
 }

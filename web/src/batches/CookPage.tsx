@@ -45,17 +45,65 @@ function Cooking({ batch }: { batch: OpenBatch }) {
   if (!started) return null;
   return (
     <>
-      <ViewHead title={started.recipe.name} detail={<>Lot <strong>{started.lotCode}</strong> · {started.purpose === 'sale' ? 'for sale' : <Tag tone="live">{started.purpose}</Tag>}{started.recipe.authority.grade === 'letter' && started.recipe.authority.demo && <> · <Tag tone="ox">demo, do not cook from this</Tag></>}</>}>
-        <Button component="a" href={addressOf(blankSheet, { batchId: batch.id })} target="_blank" variant="outlined">Sheet to write on</Button>
-        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">Record</Button>
+      <ViewHead
+        title={started.recipe.name}
+        detail={
+          <>
+            Lot <strong>{started.lotCode}</strong> ·{' '}
+            {started.purpose === 'sale' ? 'for sale' : <Tag tone="live">{started.purpose}</Tag>}
+            {started.recipe.authority.grade === 'letter' && started.recipe.authority.demo && (
+              <>
+                {' '}
+                · <Tag tone="ox">demo, do not cook from this</Tag>
+              </>
+            )}
+          </>
+        }
+      >
+        <Button
+          component="a"
+          href={addressOf(blankSheet, { batchId: batch.id })}
+          target="_blank"
+          variant="outlined"
+        >
+          Sheet to write on
+        </Button>
+        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">
+          Record
+        </Button>
       </ViewHead>
-      {!screenStays && <Box sx={{ color: 'text.secondary', mb: 1 }}>This screen may go dark: without a protected connection the browser does not let a page keep it on.</Box>}
-      {batch.state.loads.filter(l => !l.lifted).map(load => <ClockPanel key={load.id} batch={batch} load={load} when={when} mayCook={mayCook} />)}
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', flexWrap: 'wrap', gap: 1, mb: 2 }}>
+      {!screenStays && (
+        <Box sx={{ color: 'text.secondary', mb: 1 }}>
+          This screen may go dark: without a protected connection the browser does not let a page keep it on.
+        </Box>
+      )}
+      {batch.state.loads
+        .filter(l => !l.lifted)
+        .map(load => (
+          <ClockPanel key={load.id} batch={batch} load={load} when={when} mayCook={mayCook} />
+        ))}
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          flexWrap: 'wrap',
+          gap: 1,
+          mb: 2,
+        }}
+      >
         <Tabs value={part} onChange={(_, p: Part) => setPart(p)} aria-label="Parts of the batch">
-          <Tab value="steps" label="Steps" sx={{ minHeight: 56, textTransform: 'none', fontSize: '1.05rem' }} />
+          <Tab
+            value="steps"
+            label="Steps"
+            sx={{ minHeight: 56, textTransform: 'none', fontSize: '1.05rem' }}
+          />
           <Tab value="lots" label="Lots" sx={{ minHeight: 56, textTransform: 'none', fontSize: '1.05rem' }} />
-          <Tab value="jars" label="Jars and loads" sx={{ minHeight: 56, textTransform: 'none', fontSize: '1.05rem' }} />
+          <Tab
+            value="jars"
+            label="Jars and loads"
+            sx={{ minHeight: 56, textTransform: 'none', fontSize: '1.05rem' }}
+          />
         </Tabs>
         {mayCook && <WhenFields when={when} />}
       </Box>
@@ -64,7 +112,13 @@ function Cooking({ batch }: { batch: OpenBatch }) {
         {part === 'lots' && <DrawPanel batch={batch} when={when} />}
         {part === 'jars' && <JarPanel batch={batch} when={when} />}
       </Box>
-      {batch.standing.stage !== 'cooking' && <Box sx={{ mt: 2 }}><MuiLink component={Link} to={`/check/${batch.id}`}>All jars are out of the canner: go on to check them</MuiLink></Box>}
+      {batch.standing.stage !== 'cooking' && (
+        <Box sx={{ mt: 2 }}>
+          <MuiLink component={Link} to={`/check/${batch.id}`}>
+            All jars are out of the canner: go on to check them
+          </MuiLink>
+        </Box>
+      )}
     </>
   );
 }

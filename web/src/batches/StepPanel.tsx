@@ -1,4 +1,11 @@
-import { celsius, clockText, durationText, massText, readNumber, temperatureText } from '@cocotte/core/measure';
+import {
+  celsius,
+  clockText,
+  durationText,
+  massText,
+  readNumber,
+  temperatureText,
+} from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
@@ -16,13 +23,25 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const { steps } = started.recipe;
   const now = steps.find(s => !batch.state.steps[s.id]?.done);
   const targetWords = (step: Step): string =>
-    step.target.kind === 'gel point' ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
-    : step.target.kind === 'temperature' ? `To ${temperatureText(step.target.temp_C, kitchen)}`
-    : step.target.kind === 'time' ? `${step.target.minutes} minutes`
-    : step.target.kind === 'look' ? `Until ${step.target.text}` : '';
+    step.target.kind === 'gel point'
+      ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
+      : step.target.kind === 'temperature'
+        ? `To ${temperatureText(step.target.temp_C, kitchen)}`
+        : step.target.kind === 'time'
+          ? `${step.target.minutes} minutes`
+          : step.target.kind === 'look'
+            ? `Until ${step.target.text}`
+            : '';
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
@@ -30,29 +49,119 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             {targetWords(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{targetWords(now)}</Box>}
             {now.lineIds.length > 0 && (
               <Box component="ul" sx={{ pl: 2.5, my: 1, fontSize: '1.1rem' }}>
-                {now.lineIds.map(id => lines.get(id)).map(m => m && <li key={m.line.id}>{m.line.name}{m.line.where === 'each jar' ? <Soft> in each jar</Soft> : <>, <strong>{massText(m.planned_g, kitchen)}</strong>{m.basis === 'weighed' && <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>}</>}</li>)}
+                {now.lineIds
+                  .map(id => lines.get(id))
+                  .map(
+                    m =>
+                      m && (
+                        <li key={m.line.id}>
+                          {m.line.name}
+                          {m.line.where === 'each jar' ? (
+                            <Soft> in each jar</Soft>
+                          ) : (
+                            <>
+                              , <strong>{massText(m.planned_g, kitchen)}</strong>
+                              {m.basis === 'weighed' && (
+                                <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>
+                              )}
+                            </>
+                          )}
+                        </li>
+                      ),
+                  )}
               </Box>
             )}
             {now.caution && <Caution>{now.caution}</Caution>}
-            <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr' }, gap: 1.75, mt: 2 }}>
-              <Button variant="contained" sx={{ minHeight: 72, fontSize: '1.2rem' }} onClick={() => void batch.enter([['step.done', { stepId: now.id }]], when)}>Done</Button>
+            <Box
+              sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr' }, gap: 1.75, mt: 2 }}
+            >
+              <Button
+                variant="contained"
+                sx={{ minHeight: 72, fontSize: '1.2rem' }}
+                onClick={() => void batch.enter([['step.done', { stepId: now.id }]], when)}
+              >
+                Done
+              </Button>
               {batch.state.steps[now.id]?.started ? (
-                <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}{now.window && <>: from {now.window.from_min / 60} to {now.window.to_min / 60} hours</>}</Box>
-              ) : <Button variant="outlined" sx={{ minHeight: 72 }} onClick={() => void batch.enter([['step.started', { stepId: now.id }]], when)}>{now.window ? 'Start the wait' : 'Begin'}</Button>}
+                <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>
+                  Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}
+                  {now.window && (
+                    <>
+                      : from {now.window.from_min / 60} to {now.window.to_min / 60} hours
+                    </>
+                  )}
+                </Box>
+              ) : (
+                <Button
+                  variant="outlined"
+                  sx={{ minHeight: 72 }}
+                  onClick={() => void batch.enter([['step.started', { stepId: now.id }]], when)}
+                >
+                  {now.window ? 'Start the wait' : 'Begin'}
+                </Button>
+              )}
             </Box>
           </Sheet>
-        ) : <Sheet title="Every step is done"><Soft>The rest is with the jars, and at the check.</Soft></Sheet>}
+        ) : (
+          <Sheet title="Every step is done">
+            <Soft>The rest is with the jars, and at the check.</Soft>
+          </Sheet>
+        )}
         <Sheet title="All steps">
           <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
             {steps.map((step, i) => {
               const progress = batch.state.steps[step.id];
               return (
-                <Box component="li" key={step.id} sx={{ display: 'flex', gap: 1.5, py: 1, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 }, color: progress?.done || step === now ? 'text.primary' : 'text.secondary' }}>
-                  <Box sx={{ width: 26, height: 26, flex: 'none', borderRadius: '50%', display: 'grid', placeItems: 'center', border: '2px solid', borderColor: progress?.done ? 'leaf.main' : step === now ? 'live.fill' : 'rule.strong', bgcolor: progress?.done ? 'leaf.main' : 'transparent', color: 'background.paper', fontSize: '0.85rem' }}>
-                    {progress?.done ? <CheckMark size={13} /> : <Box component="span" sx={{ color: 'text.primary' }}>{i + 1}</Box>}
+                <Box
+                  component="li"
+                  key={step.id}
+                  sx={{
+                    display: 'flex',
+                    gap: 1.5,
+                    py: 1,
+                    borderBottom: 1,
+                    borderColor: 'rule.main',
+                    '&:last-of-type': { borderBottom: 0 },
+                    color: progress?.done || step === now ? 'text.primary' : 'text.secondary',
+                  }}
+                >
+                  <Box
+                    sx={{
+                      width: 26,
+                      height: 26,
+                      flex: 'none',
+                      borderRadius: '50%',
+                      display: 'grid',
+                      placeItems: 'center',
+                      border: '2px solid',
+                      borderColor: progress?.done ? 'leaf.main' : step === now ? 'live.fill' : 'rule.strong',
+                      bgcolor: progress?.done ? 'leaf.main' : 'transparent',
+                      color: 'background.paper',
+                      fontSize: '0.85rem',
+                    }}
+                  >
+                    {progress?.done ? (
+                      <CheckMark size={13} />
+                    ) : (
+                      <Box component="span" sx={{ color: 'text.primary' }}>
+                        {i + 1}
+                      </Box>
+                    )}
                   </Box>
-                  <Box sx={{ flex: 1 }}>{step.text}{progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}</Box>
-                  {!progress?.done && step !== now && <Button size="small" variant="outlined" aria-label={`Done: step ${i + 1}`} onClick={() => void batch.enter([['step.done', { stepId: step.id }]], when)}>Done</Button>}
+                  <Box sx={{ flex: 1 }}>
+                    {step.text}
+                    {progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}
+                  </Box>
+                  {!progress?.done && step !== now && (
+                    <Button
+                      size="small"
+                      variant="outlined"
+                      aria-label={`Done: step ${i + 1}`}
+                      onClick={() => void batch.enter([['step.done', { stepId: step.id }]], when)}
+                    >
+                      Done
+                    </Button>
+                  )}
                 </Box>
               );
             })}
@@ -79,26 +188,67 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const [low, high] = CAN_BE[where];
   const shown = (c: number) => (inF ? Math.round((c * 9) / 5 + 32) : c);
   const form = useEntry({
-    temperature: t => readNumber(t, kitchen.locale, { name: 'The temperature', min: shown(low), max: shown(high), unit: ` °${kitchen.temperature}`, why: where === 'pot' ? 'Water and sugar in an open pot stay below it.' : 'Water in an open canner or jar does not pass its boiling point.' }),
+    temperature: t =>
+      readNumber(t, kitchen.locale, {
+        name: 'The temperature',
+        min: shown(low),
+        max: shown(high),
+        unit: ` °${kitchen.temperature}`,
+        why:
+          where === 'pot'
+            ? 'Water and sugar in an open pot stay below it.'
+            : 'Water in an open canner or jar does not pass its boiling point.',
+      }),
   });
   const onSubmit = async (e: FormEvent) => {
     e.preventDefault();
     const v = form.read();
-    if (v && (await batch.enter([['temperature.read', { where, temp_C: Math.round((inF ? celsius(v.temperature) : v.temperature) * 1000) / 1000 }]], when))) form.clear();
+    if (
+      v &&
+      (await batch.enter(
+        [
+          [
+            'temperature.read',
+            { where, temp_C: Math.round((inF ? celsius(v.temperature) : v.temperature) * 1000) / 1000 },
+          ],
+        ],
+        when,
+      ))
+    )
+      form.clear();
   };
   const last = batch.state.temperatures.slice(-4).toReversed();
   const gel = batch.state.started?.gelPoint_C ?? 0;
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
   return (
     <Sheet title="Temperature">
-      <Box component="form" noValidate onSubmit={e => void onSubmit(e)} sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}>
-        <TextField label={`Read, °${kitchen.temperature}`} inputMode="decimal" {...form.field('temperature')} />
-        <TextField select label="In the" value={where} onChange={e => setWhere(e.target.value as Place)}><MenuItem value="pot">pot</MenuItem><MenuItem value="canner">canner</MenuItem><MenuItem value="jar">jar</MenuItem></TextField>
-        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>Log the temperature</Button>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={e => void onSubmit(e)}
+        sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}
+      >
+        <TextField
+          label={`Read, °${kitchen.temperature}`}
+          inputMode="decimal"
+          {...form.field('temperature')}
+        />
+        <TextField select label="In the" value={where} onChange={e => setWhere(e.target.value as Place)}>
+          <MenuItem value="pot">pot</MenuItem>
+          <MenuItem value="canner">canner</MenuItem>
+          <MenuItem value="jar">jar</MenuItem>
+        </TextField>
+        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>
+          Log the temperature
+        </Button>
       </Box>
       {last.map(t => (
         <Box key={t.by.eventId} sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
-          <span><strong>{temperatureText(t.temp_C, kitchen)}</strong> in the {t.where} {hasGel && t.where === 'pot' && t.temp_C >= gel - 0.05 && <Tag tone="leaf">gel point</Tag>}</span><Soft>{clockText(t.by.at_ms, kitchen)}</Soft>
+          <span>
+            <strong>{temperatureText(t.temp_C, kitchen)}</strong> in the {t.where}{' '}
+            {hasGel && t.where === 'pot' && t.temp_C >= gel - 0.05 && <Tag tone="leaf">gel point</Tag>}
+          </span>
+          <Soft>{clockText(t.by.at_ms, kitchen)}</Soft>
         </Box>
       ))}
     </Sheet>
@@ -109,7 +259,10 @@ function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
   const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
   const [lineId, setLineId] = useState(lines[0]?.line.id ?? '');
-  const form = useEntry({ mass_g: t => readNumber(t, kitchen.locale, { name: 'The weight', min: 0, above: true, max: 1_000_000, unit: ' g' }) });
+  const form = useEntry({
+    mass_g: t =>
+      readNumber(t, kitchen.locale, { name: 'The weight', min: 0, above: true, max: 1_000_000, unit: ' g' }),
+  });
   const onSubmit = async (e: FormEvent) => {
     e.preventDefault();
     const v = form.read();
@@ -118,11 +271,33 @@ function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const chosen = lines.find(m => m.line.id === lineId);
   return (
     <Sheet title="Weigh" aside="bowl by bowl, added up">
-      <Box component="form" noValidate onSubmit={e => void onSubmit(e)} sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}>
-        <TextField select label="Ingredient" value={lineId} onChange={e => setLineId(e.target.value)}>{lines.map(m => <MenuItem key={m.line.id} value={m.line.id}>{m.line.name}</MenuItem>)}</TextField>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={e => void onSubmit(e)}
+        sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}
+      >
+        <TextField select label="Ingredient" value={lineId} onChange={e => setLineId(e.target.value)}>
+          {lines.map(m => (
+            <MenuItem key={m.line.id} value={m.line.id}>
+              {m.line.name}
+            </MenuItem>
+          ))}
+        </TextField>
         <TextField label="Grams" inputMode="decimal" {...form.field('mass_g')} />
-        {chosen && <Soft sx={{ gridColumn: '1 / -1' }}>Planned {massText(chosen.planned_g, kitchen)}{chosen.basis === 'weighed' && <>, weighed so far <strong>{massText(chosen.actual_g, kitchen)}</strong></>}</Soft>}
-        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>Add the weight</Button>
+        {chosen && (
+          <Soft sx={{ gridColumn: '1 / -1' }}>
+            Planned {massText(chosen.planned_g, kitchen)}
+            {chosen.basis === 'weighed' && (
+              <>
+                , weighed so far <strong>{massText(chosen.actual_g, kitchen)}</strong>
+              </>
+            )}
+          </Soft>
+        )}
+        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>
+          Add the weight
+        </Button>
       </Box>
     </Sheet>
   );
@@ -130,7 +305,16 @@ function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
 
 function WorkEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
-  const minutes = useEntry({ minutes: t => readNumber(t, kitchen.locale, { name: 'The minutes', min: 0, above: true, max: 1440, why: 'A day has 1,440.' }) });
+  const minutes = useEntry({
+    minutes: t =>
+      readNumber(t, kitchen.locale, {
+        name: 'The minutes',
+        min: 0,
+        above: true,
+        max: 1440,
+        why: 'A day has 1,440.',
+      }),
+  });
   const note = useEntry({ text: words('The note') });
   const total = batch.state.minutes.reduce((n, m) => n + m.minutes, 0);
   const addMinutes = async (e: FormEvent) => {
@@ -145,15 +329,33 @@ function WorkEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   };
   return (
     <Sheet title="Work and notes" aside={total > 0 ? `${durationText(total * 60)} so far` : ''}>
-      <Box component="form" noValidate onSubmit={e => void addMinutes(e)} sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, mt: 1, alignItems: 'start' }}>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={e => void addMinutes(e)}
+        sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, mt: 1, alignItems: 'start' }}
+      >
         <TextField label="Minutes of work" inputMode="decimal" {...minutes.field('minutes')} />
-        <Button type="submit" variant="outlined" sx={{ minHeight: 44 }}>Add minutes</Button>
+        <Button type="submit" variant="outlined" sx={{ minHeight: 44 }}>
+          Add minutes
+        </Button>
       </Box>
-      <Box component="form" noValidate onSubmit={e => void addNote(e)} sx={{ display: 'grid', gap: 1.5, mt: 2 }}>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={e => void addNote(e)}
+        sx={{ display: 'grid', gap: 1.5, mt: 2 }}
+      >
         <TextField label="Note" multiline minRows={2} {...note.field('text')} />
-        <Button type="submit" variant="outlined">Write the note</Button>
+        <Button type="submit" variant="outlined">
+          Write the note
+        </Button>
       </Box>
-      {batch.state.notes.toReversed().map(n => <Box key={n.by.eventId} sx={{ mt: 1 }}>{n.text} <Soft>{clockText(n.by.at_ms, kitchen)}</Soft></Box>)}
+      {batch.state.notes.toReversed().map(n => (
+        <Box key={n.by.eventId} sx={{ mt: 1 }}>
+          {n.text} <Soft>{clockText(n.by.at_ms, kitchen)}</Soft>
+        </Box>
+      ))}
     </Sheet>
   );
 }

@@ -11,13 +11,18 @@ import { FormCounts } from './BatchTable.tsx';
 import { useBatches } from './api.ts';
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
-const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> = {
-  press: { words: n => `Press ${jars(n)}`, to: id => `/check/${id}`, action: 'Press' },
-  acidity: { words: () => 'Read the pH', to: id => `/check/${id}`, action: 'Read' },
-  settle: { words: n => (n === 1 ? 'Settle a deviation' : `Settle ${n} deviations`), to: id => `/check/${id}`, action: 'Settle' },
-  release: { words: n => `Release ${jars(n)}`, to: id => `/check/${id}`, action: 'Release' },
-  label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
-};
+const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> =
+  {
+    press: { words: n => `Press ${jars(n)}`, to: id => `/check/${id}`, action: 'Press' },
+    acidity: { words: () => 'Read the pH', to: id => `/check/${id}`, action: 'Read' },
+    settle: {
+      words: n => (n === 1 ? 'Settle a deviation' : `Settle ${n} deviations`),
+      to: id => `/check/${id}`,
+      action: 'Settle',
+    },
+    release: { words: n => `Release ${jars(n)}`, to: id => `/check/${id}`, action: 'Release' },
+    label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
+  };
 
 /** What is running, and what is due next and when. */
 export function TodayPage() {
@@ -25,35 +30,98 @@ export function TodayPage() {
   const { data } = useToday();
   const now = useNow();
   const batches = data?.batches ?? [];
-  const due = batches.flatMap(b => b.summary.due.map(d => ({ batch: b, due: d }))).sort((a, b) => a.due.from_ms - b.due.from_ms);
+  const due = batches
+    .flatMap(b => b.summary.due.map(d => ({ batch: b, due: d })))
+    .sort((a, b) => a.due.from_ms - b.due.from_ms);
   const running = batches.filter(b => b.summary.stage === 'cooking');
-  const greeting = new Intl.DateTimeFormat(kitchen.locale, { timeZone: kitchen.zone, weekday: 'long', day: 'numeric', month: 'long' }).format(now);
+  const greeting = new Intl.DateTimeFormat(kitchen.locale, {
+    timeZone: kitchen.zone,
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+  }).format(now);
   return (
     <>
-      <ViewHead title="Today" detail={<>{greeting} · {person.name}</>}>
-        <Button component={Link} to="/recipes" variant="contained" size="large">Start a batch</Button>
+      <ViewHead
+        title="Today"
+        detail={
+          <>
+            {greeting} · {person.name}
+          </>
+        }
+      >
+        <Button component={Link} to="/recipes" variant="contained" size="large">
+          Start a batch
+        </Button>
       </ViewHead>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.25fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
-        <Sheet title="Due" aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}>
-          {due.map(({ batch, due: d }) => <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />)}
-          {data && due.length === 0 && <Nothing>Nothing waits. {batches.length === 0 ? 'Start a batch from a recipe.' : ''}</Nothing>}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.25fr) minmax(0, 1fr)' },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
+        <Sheet
+          title="Due"
+          aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}
+        >
+          {due.map(({ batch, due: d }) => (
+            <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />
+          ))}
+          {data && due.length === 0 && (
+            <Nothing>Nothing waits. {batches.length === 0 ? 'Start a batch from a recipe.' : ''}</Nothing>
+          )}
         </Sheet>
         <Sheet title="On the stove">
           {running.map(b => (
-            <Box key={b.id} sx={{ py: 1.5, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 } }}>
+            <Box
+              key={b.id}
+              sx={{
+                py: 1.5,
+                borderBottom: 1,
+                borderColor: 'rule.main',
+                '&:last-of-type': { borderBottom: 0 },
+              }}
+            >
               <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', justifyContent: 'space-between' }}>
-                <Box><Typography variant="h3">{b.summary.name}</Typography><Soft>{b.summary.lotCode}</Soft></Box>
-                <Button component={Link} to={`/cook/${b.id}`} variant="outlined">Go on</Button>
+                <Box>
+                  <Typography variant="h3">{b.summary.name}</Typography>
+                  <Soft>{b.summary.lotCode}</Soft>
+                </Box>
+                <Button component={Link} to={`/cook/${b.id}`} variant="outlined">
+                  Go on
+                </Button>
               </Box>
-              {b.summary.running.map(r => <Box key={r.id} sx={{ mt: 0.75 }}><Tag tone="live">{r.until_ms > now ? countdownText((r.until_ms - now) / 1000) : 'ready'}</Tag> {r.title}{r.latest_ms !== null && <Soft>, from {clockText(r.until_ms, kitchen)} by {clockText(r.latest_ms, kitchen)}</Soft>}</Box>)}
-              {Object.keys(b.summary.forms).length > 0 && <Box sx={{ mt: 1 }}><FormCounts forms={b.summary.forms} /></Box>}
+              {b.summary.running.map(r => (
+                <Box key={r.id} sx={{ mt: 0.75 }}>
+                  <Tag tone="live">
+                    {r.until_ms > now ? countdownText((r.until_ms - now) / 1000) : 'ready'}
+                  </Tag>{' '}
+                  {r.title}
+                  {r.latest_ms !== null && (
+                    <Soft>
+                      , from {clockText(r.until_ms, kitchen)} by {clockText(r.latest_ms, kitchen)}
+                    </Soft>
+                  )}
+                </Box>
+              ))}
+              {Object.keys(b.summary.forms).length > 0 && (
+                <Box sx={{ mt: 1 }}>
+                  <FormCounts forms={b.summary.forms} />
+                </Box>
+              )}
             </Box>
           ))}
           {data && running.length === 0 && <Nothing>The stove is off.</Nothing>}
         </Sheet>
         <ShelfSheet />
       </Box>
-      {data?.more && <Typography sx={{ mt: 2 }}>Only the newest 200 open batches are shown here; the rest are under Records.</Typography>}
+      {data?.more && (
+        <Typography sx={{ mt: 2 }}>
+          Only the newest 200 open batches are shown here; the rest are under Records.
+        </Typography>
+      )}
     </>
   );
 }
@@ -64,10 +132,34 @@ function ShelfSheet() {
   const { data } = useBatches('released');
   const rows = data?.pages[0]?.batches.slice(0, 6) ?? [];
   return (
-    <Sheet title="On the shelf" sx={{ gridColumn: '1 / -1' }} aside={rows.length > 0 ? 'released, newest first' : ''}>
+    <Sheet
+      title="On the shelf"
+      sx={{ gridColumn: '1 / -1' }}
+      aside={rows.length > 0 ? 'released, newest first' : ''}
+    >
       {rows.map(b => (
-        <Box key={b.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, py: 1.25, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 }, flexWrap: 'wrap' }}>
-          <Box sx={{ flex: '1 1 240px' }}><MuiLink component={Link} to={`/records/${b.id}`} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{b.summary.name}</MuiLink><br /><Soft>{b.summary.lotCode} · made {dayText(b.summary.madeOn, kitchen)}</Soft></Box>
+        <Box
+          key={b.id}
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 2,
+            py: 1.25,
+            borderBottom: 1,
+            borderColor: 'rule.main',
+            '&:last-of-type': { borderBottom: 0 },
+            flexWrap: 'wrap',
+          }}
+        >
+          <Box sx={{ flex: '1 1 240px' }}>
+            <MuiLink component={Link} to={`/records/${b.id}`} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+              {b.summary.name}
+            </MuiLink>
+            <br />
+            <Soft>
+              {b.summary.lotCode} · made {dayText(b.summary.madeOn, kitchen)}
+            </Soft>
+          </Box>
           <FormCounts forms={b.summary.forms} />
         </Box>
       ))}
@@ -76,16 +168,50 @@ function ShelfSheet() {
   );
 }
 
-function DueRow({ batch, due, now, zone }: { batch: BatchRow; due: Due; now: number; zone: { zone: string; locale: string } }) {
+function DueRow({
+  batch,
+  due,
+  now,
+  zone,
+}: {
+  batch: BatchRow;
+  due: Due;
+  now: number;
+  zone: { zone: string; locale: string };
+}) {
   const open = due.from_ms <= now;
   const { words, to, action } = DUE[due.kind];
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, py: 1.25, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 } }}>
+    <Box
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        py: 1.25,
+        borderBottom: 1,
+        borderColor: 'rule.main',
+        '&:last-of-type': { borderBottom: 0 },
+      }}
+    >
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{words(due.count)}</Box>
-        <Soft>{batch.summary.name} · {batch.summary.lotCode} · {open ? `since ${instantText(due.from_ms, zone)}` : `from ${instantText(due.from_ms, zone)}`}</Soft>
+        <Soft>
+          {batch.summary.name} · {batch.summary.lotCode} ·{' '}
+          {open ? `since ${instantText(due.from_ms, zone)}` : `from ${instantText(due.from_ms, zone)}`}
+        </Soft>
       </Box>
-      {open ? <Button component={Link} to={to(batch.id)} variant="contained" aria-label={`${action}: ${batch.summary.name}`}>{action}</Button> : <Tag tone="plain">in {countdownText((due.from_ms - now) / 1000)}</Tag>}
+      {open ? (
+        <Button
+          component={Link}
+          to={to(batch.id)}
+          variant="contained"
+          aria-label={`${action}: ${batch.summary.name}`}
+        >
+          {action}
+        </Button>
+      ) : (
+        <Tag tone="plain">in {countdownText((due.from_ms - now) / 1000)}</Tag>
+      )}
     </Box>
   );
 }

@@ -6,11 +6,20 @@ import type { When } from './when.ts';
 export function WhenFields({ when }: { when: When }) {
   return (
     <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-      <FormControlLabel control={<Switch checked={when.typed} onChange={(_, on) => when.setTyped(on)} />} label="Write up afterwards" />
+      <FormControlLabel
+        control={<Switch checked={when.typed} onChange={(_, on) => when.setTyped(on)} />}
+        label="Write up afterwards"
+      />
       {when.typed && (
         <TextField
-          label="It happened at" type="datetime-local" value={when.text} onChange={e => when.setText(e.target.value)} error={when.fault !== null}
-          helperText={when.fault ? faultText(when.fault) : 'Marked in the record as typed in afterwards'} sx={{ width: 290 }} slotProps={{ inputLabel: { shrink: true }, htmlInput: { step: 1 } }}
+          label="It happened at"
+          type="datetime-local"
+          value={when.text}
+          onChange={e => when.setText(e.target.value)}
+          error={when.fault !== null}
+          helperText={when.fault ? faultText(when.fault) : 'Marked in the record as typed in afterwards'}
+          sx={{ width: 290 }}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { step: 1 } }}
         />
       )}
     </Box>

@@ -1,5 +1,11 @@
 import { type BatchRow, type BatchView, type FactEntry, listBatches, readBatch } from '@cocotte/contract';
-import { type BatchEvent, type BatchState, type EventBodies, type FactType, fold } from '@cocotte/core/batches';
+import {
+  type BatchEvent,
+  type BatchState,
+  type EventBodies,
+  type FactType,
+  fold,
+} from '@cocotte/core/batches';
 import { type BatchStanding, standing } from '@cocotte/core/checks';
 import type { Fault } from '@cocotte/core/measure';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -9,11 +15,13 @@ import { call, faultsOf } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
 import type { When } from './when.ts';
 
-export const useBatches = (stage: string, search = '') => useInfiniteQuery({
-  queryKey: ['batches', stage, search], initialPageParam: '',
-  queryFn: ({ pageParam }) => call(listBatches, { query: { after: pageParam, stage, search } as never }),
-  getNextPageParam: page => page.next ?? undefined,
-});
+export const useBatches = (stage: string, search = '') =>
+  useInfiniteQuery({
+    queryKey: ['batches', stage, search],
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => call(listBatches, { query: { after: pageParam, stage, search } as never }),
+    getNextPageParam: page => page.next ?? undefined,
+  });
 
 export interface OpenBatch {
   id: string;
@@ -26,7 +34,10 @@ export interface OpenBatch {
   /** Enters facts: kept at once, delivered when it can be. */
   enter: (facts: { [K in FactType]: [K, EventBodies[K]] }[FactType][], when?: When) => Promise<boolean>;
   /** Makes a decision at the server and takes its answer in. */
-  decide: (work: (stamp: ReturnType<typeof makeStamp>) => Promise<BatchView>, when?: When) => Promise<Fault[]>;
+  decide: (
+    work: (stamp: ReturnType<typeof makeStamp>) => Promise<BatchView>,
+    when?: When,
+  ) => Promise<Fault[]>;
   busy: boolean;
 }
 
@@ -34,7 +45,11 @@ export interface OpenBatch {
 export function useBatch(batchId: string): { batch: OpenBatch | null; error: unknown } {
   const { person, kitchen } = useHere();
   const client = useQueryClient();
-  const { data: view, error } = useQuery({ queryKey: ['batch', batchId], queryFn: () => call(readBatch, { params: { batchId } }), refetchInterval: 5000 });
+  const { data: view, error } = useQuery({
+    queryKey: ['batch', batchId],
+    queryFn: () => call(readBatch, { params: { batchId } }),
+    refetchInterval: 5000,
+  });
   const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const [busy, setBusy] = useState(false);
   const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
@@ -42,33 +57,51 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
     if (!view) return null;
     const known = new Set(view.events.map(e => e.id));
     const own = [...sent.filter(w => w.batchId === batchId), ...pending];
-    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()].filter(w => !known.has(w.entry.id)).map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId }) as BatchEvent);
+    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()]
+      .filter(w => !known.has(w.entry.id))
+      .map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId }) as BatchEvent);
     const events: BatchEvent[] = [...view.events, ...fresh];
     const state = fold(events);
     return { events, state, standing: standing(state) };
   }, [view, pending, sent, kitchen.id, batchId]);
   const lastSeq = view?.lastSeq ?? 0;
-  const enter = useCallback<OpenBatch['enter']>(async (facts, when) => {
-    const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
-    if (!at.ok) return false;
-    await outbox.add(kitchen.id, batchId, facts.map(([type, body]) => ({ ...makeStamp(person.id, at.typedAt_ms, lastSeq), type, body }) as FactEntry));
-    return true;
-  }, [kitchen.id, batchId, person.id, lastSeq]);
-  const decide = useCallback<OpenBatch['decide']>(async (work, when) => {
-    const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
-    if (!at.ok) return [];
-    setBusy(true);
-    try {
-      client.setQueryData(['batch', batchId], await work(makeStamp(person.id, at.typedAt_ms, lastSeq)));
-      for (const queryKey of [['today'], ['batches'], ['lots']]) void client.invalidateQueries({ queryKey });
-      return [];
-    } catch (error_) {
-      return faultsOf(error_);
-    } finally {
-      setBusy(false);
-    }
-  }, [client, batchId, person.id, lastSeq]);
-  return { batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null, error };
+  const enter = useCallback<OpenBatch['enter']>(
+    async (facts, when) => {
+      const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
+      if (!at.ok) return false;
+      await outbox.add(
+        kitchen.id,
+        batchId,
+        facts.map(
+          ([type, body]) => ({ ...makeStamp(person.id, at.typedAt_ms, lastSeq), type, body }) as FactEntry,
+        ),
+      );
+      return true;
+    },
+    [kitchen.id, batchId, person.id, lastSeq],
+  );
+  const decide = useCallback<OpenBatch['decide']>(
+    async (work, when) => {
+      const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
+      if (!at.ok) return [];
+      setBusy(true);
+      try {
+        client.setQueryData(['batch', batchId], await work(makeStamp(person.id, at.typedAt_ms, lastSeq)));
+        for (const queryKey of [['today'], ['batches'], ['lots']])
+          void client.invalidateQueries({ queryKey });
+        return [];
+      } catch (error_) {
+        return faultsOf(error_);
+      } finally {
+        setBusy(false);
+      }
+    },
+    [client, batchId, person.id, lastSeq],
+  );
+  return {
+    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null,
+    error,
+  };
 }
 
 export type { BatchRow };

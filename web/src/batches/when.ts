@@ -27,15 +27,37 @@ export function useWhen(kitchen: Pick<Habits, 'zone'>): When {
     if (!typed) return { ok: true, typedAt_ms: null };
     const at_ms = instantOf(text, kitchen.zone);
     if (Number.isNaN(at_ms)) {
-      setFault({ path: 'occurredAt', code: 'not-a-time', what: 'This is not a time.', why: 'The record is in order of time.', next: 'Enter day and time.' });
+      setFault({
+        path: 'occurredAt',
+        code: 'not-a-time',
+        what: 'This is not a time.',
+        why: 'The record is in order of time.',
+        next: 'Enter day and time.',
+      });
       return { ok: false };
     }
     if (at_ms > kitchenNow() + 60_000) {
-      setFault({ path: 'occurredAt', code: 'future-time', what: 'That time lies in the future.', why: 'What is written down afterwards has already happened.', next: 'Enter the time it happened.' });
+      setFault({
+        path: 'occurredAt',
+        code: 'future-time',
+        what: 'That time lies in the future.',
+        why: 'What is written down afterwards has already happened.',
+        next: 'Enter the time it happened.',
+      });
       return { ok: false };
     }
     setFault(null);
     return { ok: true, typedAt_ms: at_ms };
   };
-  return { typed, setTyped, text, setText: t => { setText(t); setFault(null); }, fault, read };
+  return {
+    typed,
+    setTyped,
+    text,
+    setText: t => {
+      setText(t);
+      setFault(null);
+    },
+    fault,
+    read,
+  };
 }

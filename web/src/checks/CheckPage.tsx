@@ -4,7 +4,17 @@ import type { Condition } from '@cocotte/core/checks';
 import { type Fault, moneyText, rangesText, readNumber } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
 import { batchCost } from '@cocotte/core/stores';
-import { Box, Button, MenuItem, Table, TableBody, TableCell, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { type FormEvent, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
@@ -34,13 +44,47 @@ function Checking({ batch }: { batch: OpenBatch }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   return (
     <>
-      <ViewHead title={started.recipe.name} detail={<>Lot <strong>{started.lotCode}</strong> · for {started.purpose}</>}>
-        <Button component={Link} to={`/cook/${batch.id}`} variant="outlined">Cook</Button>
-        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">Record</Button>
+      <ViewHead
+        title={started.recipe.name}
+        detail={
+          <>
+            Lot <strong>{started.lotCode}</strong> · for {started.purpose}
+          </>
+        }
+      >
+        <Button component={Link} to={`/cook/${batch.id}`} variant="outlined">
+          Cook
+        </Button>
+        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">
+          Record
+        </Button>
       </ViewHead>
-      {mayCook && <Box sx={{ mb: 1.5 }}><WhenFields when={when} /></Box>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
-        <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      {mayCook && (
+        <Box sx={{ mb: 1.5 }}>
+          <WhenFields when={when} />
+        </Box>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
+        <Box
+          component="fieldset"
+          disabled={!mayCook}
+          sx={{
+            border: 0,
+            p: 0,
+            m: 0,
+            minWidth: 0,
+            display: 'grid',
+            gridTemplateColumns: 'minmax(0, 1fr)',
+            gap: 2,
+          }}
+        >
           <PressPanel batch={batch} when={when} />
           {started.recipe.foodClass === 'acidified food' && <AcidityPanel batch={batch} when={when} />}
           <DeviationPanel batch={batch} when={when} />
@@ -62,33 +106,83 @@ function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const [why, setWhy] = useState<SetAsideReason>('seal failed');
   const lifted = new Set(batch.state.loads.filter(l => l.lifted).map(l => l.id));
   const present = batch.state.jars.filter(j => !j.setAside && lifted.has(j.loadIds.at(-1) ?? ''));
-  const shelf = batch.state.jars.map(j => ({ number: j.number, size: j.size, form: forms.get(j.number) ?? ('filled' as const) }));
+  const shelf = batch.state.jars.map(j => ({
+    number: j.number,
+    size: j.size,
+    form: forms.get(j.number) ?? ('filled' as const),
+  }));
   const bad = present.filter(j => failed.has(j.number)).map(j => j.number);
   const good = present.filter(j => !failed.has(j.number)).map(j => j.number);
   const unsealed = present.filter(j => j.pressed?.sealed === false).map(j => j.number);
-  const toggle = (n: number) => setFailed(f => {
-    const next = new Set(f);
-    if (!next.delete(n)) next.add(n);
-    return next;
-  });
+  const toggle = (n: number) =>
+    setFailed(f => {
+      const next = new Set(f);
+      if (!next.delete(n)) next.add(n);
+      return next;
+    });
   const press = async () => {
     if (await batch.enter([['jars.pressed', { sealed: good, failed: bad }]], when)) setFailed(new Set());
   };
   const open = present.some(j => !j.pressed);
   return (
-    <Sheet title="Press the jars" aside={`${present.filter(j => j.pressed?.sealed).length} of ${present.length} sealed`}>
-      <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>Next day, with the thumb, in the middle of the lid. The ping is no proof. Tap the jars that did not seal.</Typography>
-      {shelf.length === 0 ? <Soft>No jar is filled.</Soft> : <JarShelf jars={shelf} marked={failed} onPress={n => present.some(j => j.number === n) && toggle(n)} markWord="did not seal" />}
+    <Sheet
+      title="Press the jars"
+      aside={`${present.filter(j => j.pressed?.sealed).length} of ${present.length} sealed`}
+    >
+      <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>
+        Next day, with the thumb, in the middle of the lid. The ping is no proof. Tap the jars that did not
+        seal.
+      </Typography>
+      {shelf.length === 0 ? (
+        <Soft>No jar is filled.</Soft>
+      ) : (
+        <JarShelf
+          jars={shelf}
+          marked={failed}
+          onPress={n => present.some(j => j.number === n) && toggle(n)}
+          markWord="did not seal"
+        />
+      )}
       {present.length > 0 && (
         <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap' }}>
-          <Button variant={open || bad.length > 0 ? 'contained' : 'outlined'} sx={{ minHeight: 60, flex: '1 1 220px' }} onClick={() => void press()}>{bad.length === 0 ? `All ${good.length} sealed` : `All sealed but ${rangesText(bad)}`}</Button>
+          <Button
+            variant={open || bad.length > 0 ? 'contained' : 'outlined'}
+            sx={{ minHeight: 60, flex: '1 1 220px' }}
+            onClick={() => void press()}
+          >
+            {bad.length === 0 ? `All ${good.length} sealed` : `All sealed but ${rangesText(bad)}`}
+          </Button>
         </Box>
       )}
       {(bad.length > 0 || unsealed.length > 0) && (
         <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-          <TextField select label="Set aside because" value={why} onChange={e => setWhy(e.target.value as SetAsideReason)} sx={{ width: 180 }}>{SET_ASIDE_REASONS.map(r => <MenuItem key={r} value={r}>{r}</MenuItem>)}</TextField>
-          <Button variant="outlined" onClick={() => void batch.enter([['jars.set_aside', { jars: bad.length > 0 ? bad : unsealed, why }]], when).then(ok => ok && setFailed(new Set()))}>Set jar {rangesText(bad.length > 0 ? bad : unsealed)} aside</Button>
-          <Soft>Refrigerate, freeze, or process again with a new lid within 24 h. A jar found open or bulging later is destroyed untasted.</Soft>
+          <TextField
+            select
+            label="Set aside because"
+            value={why}
+            onChange={e => setWhy(e.target.value as SetAsideReason)}
+            sx={{ width: 180 }}
+          >
+            {SET_ASIDE_REASONS.map(r => (
+              <MenuItem key={r} value={r}>
+                {r}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Button
+            variant="outlined"
+            onClick={() =>
+              void batch
+                .enter([['jars.set_aside', { jars: bad.length > 0 ? bad : unsealed, why }]], when)
+                .then(ok => ok && setFailed(new Set()))
+            }
+          >
+            Set jar {rangesText(bad.length > 0 ? bad : unsealed)} aside
+          </Button>
+          <Soft>
+            Refrigerate, freeze, or process again with a new lid within 24 h. A jar found open or bulging
+            later is destroyed untasted.
+          </Soft>
         </Box>
       )}
     </Sheet>
@@ -101,8 +195,12 @@ function DeviationPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   return (
     <Sheet title="Deviations">
       {deviations.map(d => (
-        <Box key={d.key} sx={{ py: 1.25, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 } }}>
-          <strong>{d.what}</strong> {d.settled ? <Soft>Settled: {d.settled.reason}</Soft> : <Soft>{d.next}</Soft>}
+        <Box
+          key={d.key}
+          sx={{ py: 1.25, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 } }}
+        >
+          <strong>{d.what}</strong>{' '}
+          {d.settled ? <Soft>Settled: {d.settled.reason}</Soft> : <Soft>{d.next}</Soft>}
           {d.canSettle && !d.settled && <SettleEntry batch={batch} deviationKey={d.key} when={when} />}
         </Box>
       ))}
@@ -112,17 +210,37 @@ function DeviationPanel({ batch, when }: { batch: OpenBatch; when: When }) {
 
 function SettleEntry({ batch, deviationKey, when }: { batch: OpenBatch; deviationKey: string; when: When }) {
   const { kitchen } = useHere();
-  const form = useEntry({ minutes: t => readNumber(t, kitchen.locale, { name: 'The minutes', min: 0, max: 1440 }), reason: words('The reason') });
+  const form = useEntry({
+    minutes: t => readNumber(t, kitchen.locale, { name: 'The minutes', min: 0, max: 1440 }),
+    reason: words('The reason'),
+  });
   const settle = (e: FormEvent) => {
     e.preventDefault();
     const v = form.read();
-    if (v) void batch.enter([['deviation.settled', { key: deviationKey, reason: v.reason, minutes: v.minutes }]], when);
+    if (v)
+      void batch.enter(
+        [['deviation.settled', { key: deviationKey, reason: v.reason, minutes: v.minutes }]],
+        when,
+      );
   };
   return (
-    <Box component="form" noValidate onSubmit={settle} sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '140px 1fr auto' }, gap: 1.5, mt: 1, alignItems: 'start' }}>
+    <Box
+      component="form"
+      noValidate
+      onSubmit={settle}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '140px 1fr auto' },
+        gap: 1.5,
+        mt: 1,
+        alignItems: 'start',
+      }}
+    >
       <TextField label="Minutes seen" inputMode="decimal" {...form.field('minutes')} />
       <TextField label="On which clock, and why it holds" {...form.field('reason')} />
-      <Button type="submit" variant="outlined">Settle it</Button>
+      <Button type="submit" variant="outlined">
+        Settle it
+      </Button>
     </Box>
   );
 }
@@ -138,26 +256,89 @@ function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolea
   const size = batch.state.jars.find(j => j.number === waiting[0])?.size ?? started.recipe.makes.size;
   const mixed = new Set(batch.state.jars.filter(j => waiting.includes(j.number)).map(j => j.size)).size > 1;
   const count = mixed ? `${waiting.length} jars` : jarCountText(waiting.length, size);
-  const release = async () => setFaults(await batch.decide(stamp => call(releaseJars, { params: { batchId: batch.id }, body: { jars: waiting, stamp } }), when));
+  const release = async () =>
+    setFaults(
+      await batch.decide(
+        stamp => call(releaseJars, { params: { batchId: batch.id }, body: { jars: waiting, stamp } }),
+        when,
+      ),
+    );
   return (
-    <Sheet title="The gate" aside={open.length === 0 ? 'every condition is met' : `${open.length} open of ${conditions.length}`}>
-      <Box component="ul" aria-label="Conditions of release" sx={{ listStyle: 'none', p: 0, m: 0 }}>{conditions.map(c => <ConditionRow key={c.code} condition={c} />)}</Box>
+    <Sheet
+      title="The gate"
+      aside={open.length === 0 ? 'every condition is met' : `${open.length} open of ${conditions.length}`}
+    >
+      <Box component="ul" aria-label="Conditions of release" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+        {conditions.map(c => (
+          <ConditionRow key={c.code} condition={c} />
+        ))}
+      </Box>
       <Faults faults={faults} />
-      {waiting.length > 0 && batch.pending.length === 0 && mayCook && <Button fullWidth variant="contained" sx={{ mt: 2, minHeight: 64, fontSize: '1.15rem' }} disabled={batch.busy} onClick={() => void release()}>Release {count} {started.purpose === 'sale' ? 'for sale' : started.purpose === 'gift' ? 'as gifts' : 'for home'}</Button>}
-      {waiting.length === 0 && released.length === 0 && <Box sx={{ mt: 2, color: 'ox.main', fontWeight: 600 }}>Held: nothing can be released while these are open.</Box>}
-      {released.length > 0 && <Box sx={{ mt: 2, display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}><Box sx={{ color: 'leaf.main', fontWeight: 700 }}>Released: jars {rangesText(released)}.</Box><Button component={Link} to={`/label/${batch.id}`} variant={waiting.length > 0 ? 'outlined' : 'contained'}>Go on to the labels</Button></Box>}
+      {waiting.length > 0 && batch.pending.length === 0 && mayCook && (
+        <Button
+          fullWidth
+          variant="contained"
+          sx={{ mt: 2, minHeight: 64, fontSize: '1.15rem' }}
+          disabled={batch.busy}
+          onClick={() => void release()}
+        >
+          Release {count}{' '}
+          {started.purpose === 'sale' ? 'for sale' : started.purpose === 'gift' ? 'as gifts' : 'for home'}
+        </Button>
+      )}
+      {waiting.length === 0 && released.length === 0 && (
+        <Box sx={{ mt: 2, color: 'ox.main', fontWeight: 600 }}>
+          Held: nothing can be released while these are open.
+        </Box>
+      )}
+      {released.length > 0 && (
+        <Box sx={{ mt: 2, display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Box sx={{ color: 'leaf.main', fontWeight: 700 }}>Released: jars {rangesText(released)}.</Box>
+          <Button
+            component={Link}
+            to={`/label/${batch.id}`}
+            variant={waiting.length > 0 ? 'outlined' : 'contained'}
+          >
+            Go on to the labels
+          </Button>
+        </Box>
+      )}
     </Sheet>
   );
 }
 
 function ConditionRow({ condition: c }: { condition: Condition }) {
   return (
-    <Box component="li" sx={{ display: 'flex', gap: 1.5, py: 1.1, borderBottom: 1, borderColor: 'rule.main' }}>
-      <Box sx={{ width: 26, height: 26, flex: 'none', borderRadius: c.met ? '50%' : 1, display: 'grid', placeItems: 'center', bgcolor: c.met ? 'leaf.main' : 'ox.tint', color: c.met ? 'background.paper' : 'ox.main', border: '2px solid', borderColor: c.met ? 'leaf.main' : 'ox.main' }}>{c.met ? <CheckMark size={13} /> : <CrossMark size={12} />}</Box>
+    <Box
+      component="li"
+      sx={{ display: 'flex', gap: 1.5, py: 1.1, borderBottom: 1, borderColor: 'rule.main' }}
+    >
+      <Box
+        sx={{
+          width: 26,
+          height: 26,
+          flex: 'none',
+          borderRadius: c.met ? '50%' : 1,
+          display: 'grid',
+          placeItems: 'center',
+          bgcolor: c.met ? 'leaf.main' : 'ox.tint',
+          color: c.met ? 'background.paper' : 'ox.main',
+          border: '2px solid',
+          borderColor: c.met ? 'leaf.main' : 'ox.main',
+        }}
+      >
+        {c.met ? <CheckMark size={13} /> : <CrossMark size={12} />}
+      </Box>
       <Box>
-        <Box sx={{ fontWeight: 650 }}>{c.title} <Soft sx={{ fontWeight: 400 }}>{c.met ? 'met' : 'open'}</Soft></Box>
+        <Box sx={{ fontWeight: 650 }}>
+          {c.title} <Soft sx={{ fontWeight: 400 }}>{c.met ? 'met' : 'open'}</Soft>
+        </Box>
         <Box>{c.evidence}</Box>
-        {!c.met && <Box sx={{ color: 'text.secondary' }}>{c.why} {c.next}</Box>}
+        {!c.met && (
+          <Box sx={{ color: 'text.secondary' }}>
+            {c.why} {c.next}
+          </Box>
+        )}
       </Box>
     </Box>
   );
@@ -169,16 +350,48 @@ function CostPanel({ batch }: { batch: OpenBatch }) {
   const cost = batchCost(batch.state);
   if (!cost) return null;
   const habits = { ...kitchen, currency: cost.currency };
-  const names = { ingredients: 'Ingredients', jars: 'Jars', lids: 'Lids', work: `Work, ${cost.minutes} min at ${moneyText(cost.hourlyRate, habits)} an hour` };
+  const names = {
+    ingredients: 'Ingredients',
+    jars: 'Jars',
+    lids: 'Lids',
+    work: `Work, ${cost.minutes} min at ${moneyText(cost.hourlyRate, habits)} an hour`,
+  };
   return (
-    <Sheet title="Cost" aside={cost.bySize.map(s => <Box key={s.size} sx={{ textAlign: 'right' }}>a {s.size} <Box component="strong" sx={{ fontSize: '1.6rem', color: 'text.primary' }}>{moneyText(s.perJar, habits)}</Box></Box>)}>
+    <Sheet
+      title="Cost"
+      aside={cost.bySize.map(s => (
+        <Box key={s.size} sx={{ textAlign: 'right' }}>
+          a {s.size}{' '}
+          <Box component="strong" sx={{ fontSize: '1.6rem', color: 'text.primary' }}>
+            {moneyText(s.perJar, habits)}
+          </Box>
+        </Box>
+      ))}
+    >
       <Table size="small" aria-label="Cost of the batch">
         <TableBody>
-          {cost.parts.map(p => <TableRow key={p.part}><TableCell>{names[p.part]}</TableCell><TableCell align="right">{moneyText(p.amount, habits)}</TableCell></TableRow>)}
-          <TableRow><TableCell sx={{ fontWeight: 700 }}>Total, over {cost.jars} {cost.jars === 1 ? 'jar' : 'jars'}</TableCell><TableCell align="right" sx={{ fontWeight: 700 }}>{moneyText(cost.total, habits)}</TableCell></TableRow>
+          {cost.parts.map(p => (
+            <TableRow key={p.part}>
+              <TableCell>{names[p.part]}</TableCell>
+              <TableCell align="right">{moneyText(p.amount, habits)}</TableCell>
+            </TableRow>
+          ))}
+          <TableRow>
+            <TableCell sx={{ fontWeight: 700 }}>
+              Total, over {cost.jars} {cost.jars === 1 ? 'jar' : 'jars'}
+            </TableCell>
+            <TableCell align="right" sx={{ fontWeight: 700 }}>
+              {moneyText(cost.total, habits)}
+            </TableCell>
+          </TableRow>
         </TableBody>
       </Table>
-      {cost.lostJars > 0 && <Soft sx={{ fontSize: '0.92rem' }}>{cost.lostJars === 1 ? 'One jar was' : `${cost.lostJars} jars were`} set aside; the others carry its cost.</Soft>}
+      {cost.lostJars > 0 && (
+        <Soft sx={{ fontSize: '0.92rem' }}>
+          {cost.lostJars === 1 ? 'One jar was' : `${cost.lostJars} jars were`} set aside; the others carry its
+          cost.
+        </Soft>
+      )}
     </Sheet>
   );
 }

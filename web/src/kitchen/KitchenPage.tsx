@@ -1,6 +1,15 @@
 import { changeKitchen } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Fault, dayOf, fahrenheit, feetFromMetres, metresFromFeet, numberText, readDecimal, readNumber } from '@cocotte/core/measure';
+import {
+  type Fault,
+  dayOf,
+  fahrenheit,
+  feetFromMetres,
+  metresFromFeet,
+  numberText,
+  readDecimal,
+  readNumber,
+} from '@cocotte/core/measure';
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
@@ -21,19 +30,53 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
   const client = useQueryClient();
   const inFeet = kitchen.altitude === 'ft';
   const inF = kitchen.temperature === 'F';
-  const plain = (n: number) => numberText(n, kitchen, 2).replace(/([.,]\d*?)0+$/, '$1').replace(/[.,]$/, '');
-  const form = useEntry({
-    name: words('The name'), zone: words('The time zone'), locale: words('The locale'),
-    altitude_m: t => readNumber(t, kitchen.locale, { name: 'The altitude', min: inFeet ? -300 : -90, max: inFeet ? 10_000 : 3048, unit: inFeet ? ' ft' : ' m', why: 'The published tables end at 10,000 ft.' }),
-    thermometerError_C: t => readNumber(t === '' ? '0' : t, kitchen.locale, { name: 'The error', min: -9, max: 9 }),
-    hourlyRate: t => readDecimal(t, kitchen.locale, { name: 'The hourly rate', min: 0, max: 1000 }, 2),
-    makerName: anyWords, makerAddress: anyWords, statement: anyWords, jurisdiction: anyWords, source: anyWords,
-  }, {
-    name: kitchen.name, zone: kitchen.zone, locale: kitchen.locale, altitude_m: plain(inFeet ? feetFromMetres(kitchen.altitude_m) : kitchen.altitude_m),
-    thermometerError_C: plain(inF ? fahrenheit(kitchen.thermometerError_C) - 32 : kitchen.thermometerError_C), hourlyRate: kitchen.hourlyRate, makerName: kitchen.makerName, makerAddress: kitchen.makerAddress,
-    statement: kitchen.jurisdiction.statement, jurisdiction: kitchen.jurisdiction.name, source: kitchen.jurisdiction.source,
+  const plain = (n: number) =>
+    numberText(n, kitchen, 2)
+      .replace(/([.,]\d*?)0+$/, '$1')
+      .replace(/[.,]$/, '');
+  const form = useEntry(
+    {
+      name: words('The name'),
+      zone: words('The time zone'),
+      locale: words('The locale'),
+      altitude_m: t =>
+        readNumber(t, kitchen.locale, {
+          name: 'The altitude',
+          min: inFeet ? -300 : -90,
+          max: inFeet ? 10_000 : 3048,
+          unit: inFeet ? ' ft' : ' m',
+          why: 'The published tables end at 10,000 ft.',
+        }),
+      thermometerError_C: t =>
+        readNumber(t === '' ? '0' : t, kitchen.locale, { name: 'The error', min: -9, max: 9 }),
+      hourlyRate: t => readDecimal(t, kitchen.locale, { name: 'The hourly rate', min: 0, max: 1000 }, 2),
+      makerName: anyWords,
+      makerAddress: anyWords,
+      statement: anyWords,
+      jurisdiction: anyWords,
+      source: anyWords,
+    },
+    {
+      name: kitchen.name,
+      zone: kitchen.zone,
+      locale: kitchen.locale,
+      altitude_m: plain(inFeet ? feetFromMetres(kitchen.altitude_m) : kitchen.altitude_m),
+      thermometerError_C: plain(
+        inF ? fahrenheit(kitchen.thermometerError_C) - 32 : kitchen.thermometerError_C,
+      ),
+      hourlyRate: kitchen.hourlyRate,
+      makerName: kitchen.makerName,
+      makerAddress: kitchen.makerAddress,
+      statement: kitchen.jurisdiction.statement,
+      jurisdiction: kitchen.jurisdiction.name,
+      source: kitchen.jurisdiction.source,
+    },
+  );
+  const [habits, setHabits] = useState({
+    temperature: kitchen.temperature,
+    altitude: kitchen.altitude,
+    currency: kitchen.currency,
   });
-  const [habits, setHabits] = useState({ temperature: kitchen.temperature, altitude: kitchen.altitude, currency: kitchen.currency });
   const [confirmed, setConfirmed] = useState(kitchen.jurisdiction.confirmedOn !== null);
   const [faults, setFaults] = useState<Fault[]>([]);
   const [newer, setNewer] = useState<Kitchen | null>(null);
@@ -45,9 +88,22 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
     try {
       const next = await call(changeKitchen, {
         body: {
-          version, name: v.name, zone: v.zone, locale: v.locale, ...habits, hourlyRate: v.hourlyRate, makerName: v.makerName, makerAddress: v.makerAddress,
-          altitude_m: inFeet ? metresFromFeet(v.altitude_m) : v.altitude_m, thermometerError_C: inF ? (v.thermometerError_C * 5) / 9 : v.thermometerError_C,
-          jurisdiction: { name: v.jurisdiction, statement: v.statement, source: v.source, confirmedOn: confirmed ? (kitchen.jurisdiction.confirmedOn ?? dayOf(kitchenNow(), v.zone)) : null },
+          version,
+          name: v.name,
+          zone: v.zone,
+          locale: v.locale,
+          ...habits,
+          hourlyRate: v.hourlyRate,
+          makerName: v.makerName,
+          makerAddress: v.makerAddress,
+          altitude_m: inFeet ? metresFromFeet(v.altitude_m) : v.altitude_m,
+          thermometerError_C: inF ? (v.thermometerError_C * 5) / 9 : v.thermometerError_C,
+          jurisdiction: {
+            name: v.jurisdiction,
+            statement: v.statement,
+            source: v.source,
+            confirmedOn: confirmed ? (kitchen.jurisdiction.confirmedOn ?? dayOf(kitchenNow(), v.zone)) : null,
+          },
         },
       });
       setNewer(null);
@@ -59,37 +115,128 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
       setFaults(form.place(faultsOf(error)));
     }
   };
-  const two = { display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2, alignItems: 'start', mt: 1 };
+  const two = {
+    display: 'grid',
+    gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+    gap: 2,
+    alignItems: 'start',
+    mt: 1,
+  };
   return (
-    <Box component="form" noValidate onSubmit={(e: FormEvent) => { e.preventDefault(); void save(kitchen.version); }}>
-      <ViewHead title="Kitchen settings" detail={owner ? 'Batches already started keep the values they were started with.' : 'Only an owner can change these.'}>
-        {owner && <Button type="submit" variant="contained">Save the settings</Button>}
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(e: FormEvent) => {
+        e.preventDefault();
+        void save(kitchen.version);
+      }}
+    >
+      <ViewHead
+        title="Kitchen settings"
+        detail={
+          owner
+            ? 'Batches already started keep the values they were started with.'
+            : 'Only an owner can change these.'
+        }
+      >
+        {owner && (
+          <Button type="submit" variant="contained">
+            Save the settings
+          </Button>
+        )}
       </ViewHead>
-      {saved && <Box role="status" sx={{ mb: 1, color: 'leaf.main', fontWeight: 600 }}>Saved.</Box>}
+      {saved && (
+        <Box role="status" sx={{ mb: 1, color: 'leaf.main', fontWeight: 600 }}>
+          Saved.
+        </Box>
+      )}
       <Faults faults={faults} />
       {newer && (
         <Sheet tone="live" sx={{ mb: 2 }}>
           Meanwhile it was changed to: {newer.name}, {newer.makerName}, {newer.makerAddress}.{' '}
-          <Button size="small" variant="outlined" onClick={() => client.setQueryData(['kitchen'], newer)}>Take theirs</Button>{' '}
-          <Button size="small" variant="outlined" onClick={() => void save(newer.version)}>Keep mine</Button>
+          <Button size="small" variant="outlined" onClick={() => client.setQueryData(['kitchen'], newer)}>
+            Take theirs
+          </Button>{' '}
+          <Button size="small" variant="outlined" onClick={() => void save(newer.version)}>
+            Keep mine
+          </Button>
         </Sheet>
       )}
-      <Box component="fieldset" disabled={!owner} sx={{ border: 0, p: 0, m: 0, display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' }, gap: 2, alignItems: 'start' }}>
+      <Box
+        component="fieldset"
+        disabled={!owner}
+        sx={{
+          border: 0,
+          p: 0,
+          m: 0,
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
         <Sheet title="Where it stands">
           <Box sx={two}>
             <TextField label="Name of the kitchen" {...form.field('name')} />
-            <TextField label={`Altitude in ${inFeet ? 'feet' : 'metres'}`} inputMode="decimal" {...form.field('altitude_m')} />
+            <TextField
+              label={`Altitude in ${inFeet ? 'feet' : 'metres'}`}
+              inputMode="decimal"
+              {...form.field('altitude_m')}
+            />
             <TextField label="Time zone" {...form.field('zone')} />
-            <TextField label={`Jam thermometer reads high by, °${kitchen.temperature}`} inputMode="decimal" {...form.field('thermometerError_C')} helperText={form.field('thermometerError_C').helperText ?? 'Check it in boiling water; minus when it reads low'} />
+            <TextField
+              label={`Jam thermometer reads high by, °${kitchen.temperature}`}
+              inputMode="decimal"
+              {...form.field('thermometerError_C')}
+              helperText={
+                form.field('thermometerError_C').helperText ??
+                'Check it in boiling water; minus when it reads low'
+              }
+            />
           </Box>
         </Sheet>
         <Sheet title="How it reads figures">
           <Box sx={two}>
-            <TextField label="Locale" {...form.field('locale')} helperText={form.field('locale').helperText ?? 'en-US, en-GB, de-DE'} />
-            <TextField select label="Currency" value={habits.currency} onChange={e => setHabits({ ...habits, currency: e.target.value })}>{['USD', 'CAD', 'EUR', 'GBP', 'AUD', 'NZD'].map(c => <MenuItem key={c} value={c}>{c}</MenuItem>)}</TextField>
-            <TextField select label="Temperature" value={habits.temperature} onChange={e => setHabits({ ...habits, temperature: e.target.value as 'F' | 'C' })}><MenuItem value="F">Fahrenheit</MenuItem><MenuItem value="C">Celsius</MenuItem></TextField>
-            <TextField select label="Altitude" value={habits.altitude} onChange={e => setHabits({ ...habits, altitude: e.target.value as 'ft' | 'm' })}><MenuItem value="ft">Feet</MenuItem><MenuItem value="m">Metres</MenuItem></TextField>
-            <TextField label={`An hour of work costs, ${kitchen.currency}`} inputMode="decimal" {...form.field('hourlyRate')} />
+            <TextField
+              label="Locale"
+              {...form.field('locale')}
+              helperText={form.field('locale').helperText ?? 'en-US, en-GB, de-DE'}
+            />
+            <TextField
+              select
+              label="Currency"
+              value={habits.currency}
+              onChange={e => setHabits({ ...habits, currency: e.target.value })}
+            >
+              {['USD', 'CAD', 'EUR', 'GBP', 'AUD', 'NZD'].map(c => (
+                <MenuItem key={c} value={c}>
+                  {c}
+                </MenuItem>
+              ))}
+            </TextField>
+            <TextField
+              select
+              label="Temperature"
+              value={habits.temperature}
+              onChange={e => setHabits({ ...habits, temperature: e.target.value as 'F' | 'C' })}
+            >
+              <MenuItem value="F">Fahrenheit</MenuItem>
+              <MenuItem value="C">Celsius</MenuItem>
+            </TextField>
+            <TextField
+              select
+              label="Altitude"
+              value={habits.altitude}
+              onChange={e => setHabits({ ...habits, altitude: e.target.value as 'ft' | 'm' })}
+            >
+              <MenuItem value="ft">Feet</MenuItem>
+              <MenuItem value="m">Metres</MenuItem>
+            </TextField>
+            <TextField
+              label={`An hour of work costs, ${kitchen.currency}`}
+              inputMode="decimal"
+              {...form.field('hourlyRate')}
+            />
           </Box>
         </Sheet>
         <Sheet title="On the label">
@@ -104,8 +251,18 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
             <TextField label="Place and rule" {...form.field('jurisdiction')} />
             <TextField label="Where it was read" {...form.field('source')} />
           </Box>
-          <TextField sx={{ mt: 2 }} label="Sentence on each label" multiline minRows={2} {...form.field('statement')} />
-          <FormControlLabel sx={{ mt: 1 }} control={<Checkbox checked={confirmed} onChange={(_, on) => setConfirmed(on)} />} label={`I have checked this with the authority${kitchen.jurisdiction.confirmedOn ? ` (${kitchen.jurisdiction.confirmedOn})` : ''}; an empty sentence means none is asked for`} />
+          <TextField
+            sx={{ mt: 2 }}
+            label="Sentence on each label"
+            multiline
+            minRows={2}
+            {...form.field('statement')}
+          />
+          <FormControlLabel
+            sx={{ mt: 1 }}
+            control={<Checkbox checked={confirmed} onChange={(_, on) => setConfirmed(on)} />}
+            label={`I have checked this with the authority${kitchen.jurisdiction.confirmedOn ? ` (${kitchen.jurisdiction.confirmedOn})` : ''}; an empty sentence means none is asked for`}
+          />
         </Sheet>
       </Box>
     </Box>

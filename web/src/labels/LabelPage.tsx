@@ -38,32 +38,109 @@ function Labelling({ batch }: { batch: OpenBatch }) {
   const content = labelContent(batch.state, kitchen, size);
   const stock = LABEL_STOCKS.find(s => s.id === stockId) as LabelStock;
   const print = async () => {
-    const back = await batch.decide(stamp => call(printLabels, { params: { batchId: batch.id }, body: { jars, size, stock: stockId, stamp } }));
+    const back = await batch.decide(stamp =>
+      call(printLabels, { params: { batchId: batch.id }, body: { jars, size, stock: stockId, stamp } }),
+    );
     setFaults(back);
   };
   return (
     <>
-      <ViewHead title={`Labels: ${started.recipe.name}`} detail={<>Lot <strong>{started.lotCode}</strong> · {released.length === 0 ? 'no jar is released' : `${released.length} released`}</>}>
-        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">Record</Button>
+      <ViewHead
+        title={`Labels: ${started.recipe.name}`}
+        detail={
+          <>
+            Lot <strong>{started.lotCode}</strong> ·{' '}
+            {released.length === 0 ? 'no jar is released' : `${released.length} released`}
+          </>
+        }
+      >
+        <Button component={Link} to={`/records/${batch.id}`} variant="outlined">
+          Record
+        </Button>
       </ViewHead>
-      {released.length === 0 && <Sheet tone="ox" sx={{ mb: 2 }}>Labels are printed for released jars only. <MuiLink component={Link} to={`/check/${batch.id}`}>See what holds this batch</MuiLink>.</Sheet>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.2fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>
+      {released.length === 0 && (
+        <Sheet tone="ox" sx={{ mb: 2 }}>
+          Labels are printed for released jars only.{' '}
+          <MuiLink component={Link} to={`/check/${batch.id}`}>
+            See what holds this batch
+          </MuiLink>
+          .
+        </Sheet>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.2fr) minmax(0, 1fr)' },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <Sheet title="The label" aside="about its true size">
-            {content.ok ? <LabelFace label={content.label} stock={stock} /> : <Faults faults={content.faults} />}
-            <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1.6fr' }, gap: 1.5, mt: 2.5 }}>
-              <TextField select label="Jar" value={size} onChange={e => setSize(e.target.value as typeof size)}>{(sizes.length > 0 ? sizes : [size]).map(s => <MenuItem key={s} value={s}>{jarSize(s).name}</MenuItem>)}</TextField>
-              <TextField select label="Label sheet" value={stockId} onChange={e => setStock(e.target.value)}>{LABEL_STOCKS.map(s => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}</TextField>
+            {content.ok ? (
+              <LabelFace label={content.label} stock={stock} />
+            ) : (
+              <Faults faults={content.faults} />
+            )}
+            <Box
+              sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1.6fr' }, gap: 1.5, mt: 2.5 }}
+            >
+              <TextField
+                select
+                label="Jar"
+                value={size}
+                onChange={e => setSize(e.target.value as typeof size)}
+              >
+                {(sizes.length > 0 ? sizes : [size]).map(s => (
+                  <MenuItem key={s} value={s}>
+                    {jarSize(s).name}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <TextField select label="Label sheet" value={stockId} onChange={e => setStock(e.target.value)}>
+                {LABEL_STOCKS.map(s => (
+                  <MenuItem key={s.id} value={s.id}>
+                    {s.name}
+                  </MenuItem>
+                ))}
+              </TextField>
             </Box>
             <Faults faults={faults} />
-            {released.length > 0 && mayPrint && <Button fullWidth size="large" variant="contained" sx={{ mt: 2 }} disabled={batch.busy || !content.ok} onClick={() => void print()}>{unlabelled.length > 0 ? `Make ${jars.length} labels` : `Make ${jars.length} labels again`}</Button>}
+            {released.length > 0 && mayPrint && (
+              <Button
+                fullWidth
+                size="large"
+                variant="contained"
+                sx={{ mt: 2 }}
+                disabled={batch.busy || !content.ok}
+                onClick={() => void print()}
+              >
+                {unlabelled.length > 0 ? `Make ${jars.length} labels` : `Make ${jars.length} labels again`}
+              </Button>
+            )}
           </Sheet>
           {batch.state.labels.length > 0 && (
             <Sheet title="Sheets made" aside="print at 100 %, not fitted to the page">
               {batch.state.labels.toReversed().map(l => (
-                <Box key={l.eventId} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1, flexWrap: 'wrap' }}>
-                  <Box sx={{ flex: 1 }}>{jarCountText(l.jars.length, batch.state.jars.find(j => j.number === l.jars[0])?.size ?? size)}: jars {rangesText(l.jars)} <Soft>{instantText(l.by.at_ms, kitchen)}</Soft></Box>
-                  <Button component="a" href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })} target="_blank" variant="outlined">Open the sheet to print</Button>
+                <Box
+                  key={l.eventId}
+                  sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1, flexWrap: 'wrap' }}
+                >
+                  <Box sx={{ flex: 1 }}>
+                    {jarCountText(
+                      l.jars.length,
+                      batch.state.jars.find(j => j.number === l.jars[0])?.size ?? size,
+                    )}
+                    : jars {rangesText(l.jars)} <Soft>{instantText(l.by.at_ms, kitchen)}</Soft>
+                  </Box>
+                  <Button
+                    component="a"
+                    href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
+                    target="_blank"
+                    variant="outlined"
+                  >
+                    Open the sheet to print
+                  </Button>
                 </Box>
               ))}
             </Sheet>
@@ -71,12 +148,29 @@ function Labelling({ batch }: { batch: OpenBatch }) {
         </Box>
         <Sheet title="What the rules want">
           {content.rules.map(r => (
-            <Box key={r.what} sx={{ display: 'flex', gap: 1.5, py: 1, borderBottom: 1, borderColor: 'rule.main', '&:last-of-type': { borderBottom: 0 } }}>
-              <Box sx={{ mt: 0.25, color: r.met ? 'leaf.main' : 'ox.main' }}>{r.met ? <CheckMark /> : <CrossMark />}</Box>
-              <Box sx={{ minWidth: 0 }}><strong>{r.what}</strong> <Soft sx={{ fontSize: '0.9rem' }}>{r.rule}</Soft><Box sx={{ overflowWrap: 'anywhere' }}>{r.met ? r.shown : r.next}</Box></Box>
+            <Box
+              key={r.what}
+              sx={{
+                display: 'flex',
+                gap: 1.5,
+                py: 1,
+                borderBottom: 1,
+                borderColor: 'rule.main',
+                '&:last-of-type': { borderBottom: 0 },
+              }}
+            >
+              <Box sx={{ mt: 0.25, color: r.met ? 'leaf.main' : 'ox.main' }}>
+                {r.met ? <CheckMark /> : <CrossMark />}
+              </Box>
+              <Box sx={{ minWidth: 0 }}>
+                <strong>{r.what}</strong> <Soft sx={{ fontSize: '0.9rem' }}>{r.rule}</Soft>
+                <Box sx={{ overflowWrap: 'anywhere' }}>{r.met ? r.shown : r.next}</Box>
+              </Box>
             </Box>
           ))}
-          <Typography sx={{ mt: 1.5, color: 'text.secondary', fontSize: '0.92rem' }}>Rules recalled from memory: hold them against your jurisdiction's own.</Typography>
+          <Typography sx={{ mt: 1.5, color: 'text.secondary', fontSize: '0.92rem' }}>
+            Rules recalled from memory: hold them against your jurisdiction's own.
+          </Typography>
         </Sheet>
       </Box>
     </>
@@ -87,17 +181,41 @@ function Labelling({ batch }: { batch: OpenBatch }) {
 function LabelFace({ label, stock }: { label: LabelContent; stock: LabelStock }) {
   const { kitchen } = useHere();
   return (
-    <Box sx={{ width: `${stock.label_mm.width}mm`, maxWidth: '100%', minHeight: `${stock.label_mm.height}mm`, bgcolor: '#fff', color: '#2A211D', border: '1px dashed', borderColor: 'rule.strong', p: '3mm', display: 'flex', flexDirection: 'column', fontSize: '8.5pt', lineHeight: 1.2 }}>
-      <Box sx={{ fontFamily: "'Fraunces Variable', serif", fontWeight: 600, fontSize: '17pt' }}>{label.statementOfIdentity}</Box>
+    <Box
+      sx={{
+        width: `${stock.label_mm.width}mm`,
+        maxWidth: '100%',
+        minHeight: `${stock.label_mm.height}mm`,
+        bgcolor: '#fff',
+        color: '#2A211D',
+        border: '1px dashed',
+        borderColor: 'rule.strong',
+        p: '3mm',
+        display: 'flex',
+        flexDirection: 'column',
+        fontSize: '8.5pt',
+        lineHeight: 1.2,
+      }}
+    >
+      <Box sx={{ fontFamily: "'Fraunces Variable', serif", fontWeight: 600, fontSize: '17pt' }}>
+        {label.statementOfIdentity}
+      </Box>
       {label.notForSale && <strong>Not for sale</strong>}
       <span>Ingredients: {label.ingredients}.</span>
       {label.contains && <strong>Contains: {label.contains}.</strong>}
       {label.statement && <span>{label.statement}</span>}
       <Box sx={{ mt: 'auto', pt: 1 }}>
         <Box sx={{ fontSize: '10pt', fontWeight: 700 }}>{label.netContents}</Box>
-        {label.maker}, {label.address}<br />
-        <strong>Lot {label.lotCode}</strong> · Made {dayText(label.madeOn, kitchen)} · Best by {dayText(label.bestBy, kitchen)}
-        {label.readyFrom && <><br />Best from {dayText(label.readyFrom, kitchen)}</>}
+        {label.maker}, {label.address}
+        <br />
+        <strong>Lot {label.lotCode}</strong> · Made {dayText(label.madeOn, kitchen)} · Best by{' '}
+        {dayText(label.bestBy, kitchen)}
+        {label.readyFrom && (
+          <>
+            <br />
+            Best from {dayText(label.readyFrom, kitchen)}
+          </>
+        )}
       </Box>
     </Box>
   );

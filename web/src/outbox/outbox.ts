@@ -35,7 +35,10 @@ const AT_ONCE = 100;
 const SENT_KEPT = 300;
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
-const database = () => (opened ??= openDB<Schema>('cocotte', 1, { upgrade: db => void db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true }) }));
+const database = () =>
+  (opened ??= openDB<Schema>('cocotte', 1, {
+    upgrade: db => void db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true }),
+  }));
 
 let view: OutboxView = { waiting: [], sent: [], away: false };
 const listeners = new Set<() => void>();
@@ -65,7 +68,10 @@ export const outbox = {
   view: (): OutboxView => view,
 
   /** Says who is signed in and what to do once a batch's entries have arrived. */
-  async open(person: { personId: string; kitchenId: string }, onDelivered: (batchId: string) => void): Promise<void> {
+  async open(
+    person: { personId: string; kitchenId: string },
+    onDelivered: (batchId: string) => void,
+  ): Promise<void> {
     who = person;
     delivered = onDelivered;
     await reload();
@@ -106,7 +112,8 @@ async function deliver(): Promise<void> {
   if (mine().length > 0) void deliver();
 }
 
-const mine = () => view.waiting.filter(w => !w.refused && w.kitchenId === who?.kitchenId && w.entry.personId === who.personId);
+const mine = () =>
+  view.waiting.filter(w => !w.refused && w.kitchenId === who?.kitchenId && w.entry.personId === who.personId);
 
 async function run(): Promise<void> {
   let pause_ms = PAUSE_MS.first;
@@ -114,15 +121,26 @@ async function run(): Promise<void> {
     await reload();
     const first = mine()[0];
     if (!first) return;
-    const group = mine().filter(w => w.batchId === first.batchId).slice(0, AT_ONCE);
+    const group = mine()
+      .filter(w => w.batchId === first.batchId)
+      .slice(0, AT_ONCE);
     try {
-      await call(appendFacts, { params: { batchId: first.batchId }, body: { events: group.map(w => w.entry) } });
+      await call(appendFacts, {
+        params: { batchId: first.batchId },
+        body: { events: group.map(w => w.entry) },
+      });
       await drop(group);
       show({ away: false });
       delivered(first.batchId);
       pause_ms = PAUSE_MS.first;
     } catch (error) {
-      if (error instanceof CallError && !error.away && error.status !== 401 && error.status !== 429 && error.status < 500) {
+      if (
+        error instanceof CallError &&
+        !error.away &&
+        error.status !== 401 &&
+        error.status !== 429 &&
+        error.status < 500
+      ) {
         // One bad entry must not hold the others: alone it is marked, in company they go one by one.
         for (const one of group) await deliverAlone(one);
         delivered(first.batchId);

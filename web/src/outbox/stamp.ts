@@ -32,7 +32,18 @@ export function makeStamp(personId: string, typedAt_ms: number | null, basedOnSe
   const wallClock = new Date().toISOString();
   const { offset_ms, age_ms } = clockOffset();
   return {
-    id: v7(), typeVersion: 1, personId, deviceId: deviceId(), deviceCounter: nextCounter(), wallClock, monotonic_ms: Math.round(performance.now() * 1000) / 1000, pageSessionId,
-    clockOffset_ms: offset_ms, clockOffsetAge_ms: age_ms, occurredAt: typedAt_ms === null ? wallClock : new Date(typedAt_ms).toISOString(), typedInAfterwards: typedAt_ms !== null, basedOnSeq,
+    id: v7(),
+    typeVersion: 1,
+    personId,
+    deviceId: deviceId(),
+    deviceCounter: nextCounter(),
+    wallClock,
+    monotonic_ms: Math.round(performance.now() * 1000) / 1000,
+    pageSessionId,
+    clockOffset_ms: offset_ms,
+    clockOffsetAge_ms: age_ms,
+    occurredAt: typedAt_ms === null ? wallClock : new Date(typedAt_ms).toISOString(),
+    typedInAfterwards: typedAt_ms !== null,
+    basedOnSeq,
   };
 }

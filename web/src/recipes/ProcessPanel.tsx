@@ -1,15 +1,37 @@
 import { gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { MM_PER_INCH, altitudeText, mixedText, temperatureText } from '@cocotte/core/measure';
-import { type JarSizeId, type Recipe, type RouteToSale, jarSize, processFor, waterCover_in } from '@cocotte/core/recipes';
+import {
+  type JarSizeId,
+  type Recipe,
+  type RouteToSale,
+  jarSize,
+  processFor,
+  waterCover_in,
+} from '@cocotte/core/recipes';
 import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
-export function ProcessPanel({ recipe, kitchen, sizes }: { recipe: Recipe; kitchen: Kitchen; sizes: JarSizeId[] }) {
+export function ProcessPanel({
+  recipe,
+  kitchen,
+  sizes,
+}: {
+  recipe: Recipe;
+  kitchen: Kitchen;
+  sizes: JarSizeId[];
+}) {
   const hasGel = recipe.steps.some(s => s.target.kind === 'gel point');
   return (
-    <Sheet title="Process here" aside={<Tag tone={recipe.foodClass === 'fruit spread' ? 'leaf' : 'plain'}>{recipe.foodClass === 'fruit spread' ? 'acid food' : 'acidified food'}</Tag>}>
+    <Sheet
+      title="Process here"
+      aside={
+        <Tag tone={recipe.foodClass === 'fruit spread' ? 'leaf' : 'plain'}>
+          {recipe.foodClass === 'fruit spread' ? 'acid food' : 'acidified food'}
+        </Tag>
+      }
+    >
       {sizes.map(size => {
         const answer = processFor(recipe, size, kitchen.altitude_m);
         if (!answer.ok) {
@@ -24,14 +46,49 @@ export function ProcessPanel({ recipe, kitchen, sizes }: { recipe: Recipe; kitch
         return (
           <Box key={size} sx={{ mb: 1.5 }}>
             <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
-              <Box sx={{ fontSize: '3rem', fontWeight: 700, lineHeight: 1, whiteSpace: 'nowrap' }}>{time.minutes}<Box component="span" sx={{ fontSize: '1.2rem', fontWeight: 500 }}> min</Box></Box>
-              <Soft>{jarSize(size).name}, {time.pack} pack, {time.jars} jars<br />{time.seaLevel_min} at sea level{added > 0 ? `, +${added} at ${altitudeText(kitchen.altitude_m, kitchen)}` : ''}</Soft>
+              <Box sx={{ fontSize: '3rem', fontWeight: 700, lineHeight: 1, whiteSpace: 'nowrap' }}>
+                {time.minutes}
+                <Box component="span" sx={{ fontSize: '1.2rem', fontWeight: 500 }}>
+                  {' '}
+                  min
+                </Box>
+              </Box>
+              <Soft>
+                {jarSize(size).name}, {time.pack} pack, {time.jars} jars
+                <br />
+                {time.seaLevel_min} at sea level
+                {added > 0 ? `, +${added} at ${altitudeText(kitchen.altitude_m, kitchen)}` : ''}
+              </Soft>
             </Box>
-            {time.borrowedFrom && <Typography sx={{ mt: 0.5 }}>The time of the next size up, {jarSize(time.borrowedFrom).plural}.</Typography>}
-            <Box sx={{ mt: 1, pt: 1, borderTop: 1, borderColor: 'rule.main', color: 'text.secondary', fontSize: '0.95rem' }}>
-              {hasGel && <>Gel point <Box component="strong" sx={{ color: 'text.primary' }}>{temperatureText(gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C), kitchen)}</Box>{kitchen.thermometerError_C !== 0 && ' on your thermometer'} · </>}
-              headspace <Fractions text={`${mixedText(time.headspace_mm / MM_PER_INCH, true)} in`} /> · water {waterCover_in(time.minutes)} in over the lids
-              <br />{time.source.title}, {time.source.edition}, {time.source.part}, {time.band}.{time.source.fromMemory && ' Recalled from memory: hold it against the book.'}
+            {time.borrowedFrom && (
+              <Typography sx={{ mt: 0.5 }}>
+                The time of the next size up, {jarSize(time.borrowedFrom).plural}.
+              </Typography>
+            )}
+            <Box
+              sx={{
+                mt: 1,
+                pt: 1,
+                borderTop: 1,
+                borderColor: 'rule.main',
+                color: 'text.secondary',
+                fontSize: '0.95rem',
+              }}
+            >
+              {hasGel && (
+                <>
+                  Gel point{' '}
+                  <Box component="strong" sx={{ color: 'text.primary' }}>
+                    {temperatureText(gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C), kitchen)}
+                  </Box>
+                  {kitchen.thermometerError_C !== 0 && ' on your thermometer'} ·{' '}
+                </>
+              )}
+              headspace <Fractions text={`${mixedText(time.headspace_mm / MM_PER_INCH, true)} in`} /> · water{' '}
+              {waterCover_in(time.minutes)} in over the lids
+              <br />
+              {time.source.title}, {time.source.edition}, {time.source.part}, {time.band}.
+              {time.source.fromMemory && ' Recalled from memory: hold it against the book.'}
             </Box>
           </Box>
         );
@@ -43,11 +100,24 @@ export function ProcessPanel({ recipe, kitchen, sizes }: { recipe: Recipe; kitch
 /** What it rests on, and whether it may be sold. */
 export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: RouteToSale }) {
   return (
-    <Sheet title="Authority" aside={<Tag tone={route.open ? 'leaf' : 'ox'}>{route.open ? 'may be cooked for sale' : 'not for sale'}</Tag>}>
+    <Sheet
+      title="Authority"
+      aside={
+        <Tag tone={route.open ? 'leaf' : 'ox'}>{route.open ? 'may be cooked for sale' : 'not for sale'}</Tag>
+      }
+    >
       <Typography sx={{ mb: 0.5 }}>{route.what}</Typography>
-      <Typography sx={{ color: 'text.secondary' }}>{route.why} {route.next}</Typography>
-      {recipe.authority.grade === 'letter' && <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>{recipe.authority.authority}. pH at most {recipe.authority.maxPh}.</Typography>}
-      <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>A published time is not an approval: your local authority decides what may be sold.</Typography>
+      <Typography sx={{ color: 'text.secondary' }}>
+        {route.why} {route.next}
+      </Typography>
+      {recipe.authority.grade === 'letter' && (
+        <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>
+          {recipe.authority.authority}. pH at most {recipe.authority.maxPh}.
+        </Typography>
+      )}
+      <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>
+        A published time is not an approval: your local authority decides what may be sold.
+      </Typography>
     </Sheet>
   );
 }

@@ -10,9 +10,16 @@ export function Away({ error, onRetry }: { error: CallError | null; onRetry: () 
   }, [onRetry]);
   return (
     <Box role="alert" sx={{ maxWidth: 520, mx: 'auto', mt: 12, px: 3 }}>
-      <Typography variant="h1" gutterBottom>The kitchen's book cannot be reached</Typography>
-      <Typography sx={{ mb: 2 }}>{error?.faults[0]?.why || 'There is no answer.'} What was entered on this device is kept. This page tries again every few seconds.</Typography>
-      <Button variant="contained" onClick={onRetry}>Try now</Button>
+      <Typography variant="h1" gutterBottom>
+        The kitchen's book cannot be reached
+      </Typography>
+      <Typography sx={{ mb: 2 }}>
+        {error?.faults[0]?.why || 'There is no answer.'} What was entered on this device is kept. This page
+        tries again every few seconds.
+      </Typography>
+      <Button variant="contained" onClick={onRetry}>
+        Try now
+      </Button>
     </Box>
   );
 }

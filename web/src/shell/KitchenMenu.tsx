@@ -29,20 +29,96 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
   };
   return (
     <>
-      <ButtonBase aria-haspopup="menu" aria-expanded={anchor !== null} onClick={e => setAnchor(e.currentTarget)} sx={{ textAlign: 'right', display: 'block', px: 1, py: 0.5, borderRadius: 1, fontSize: '0.95rem', lineHeight: 1.3, color: 'text.secondary', maxWidth: { xs: 130, sm: 200 } }}>
-        <Box component="span" sx={{ display: 'block', color: 'text.primary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{kitchen.name}</Box>
+      <ButtonBase
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={e => setAnchor(e.currentTarget)}
+        sx={{
+          textAlign: 'right',
+          display: 'block',
+          px: 1,
+          py: 0.5,
+          borderRadius: 1,
+          fontSize: '0.95rem',
+          lineHeight: 1.3,
+          color: 'text.secondary',
+          maxWidth: { xs: 130, sm: 200 },
+        }}
+      >
+        <Box
+          component="span"
+          sx={{
+            display: 'block',
+            color: 'text.primary',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {kitchen.name}
+        </Box>
         <Box component="span">{altitudeText(kitchen.altitude_m, kitchen)}</Box>
       </ButtonBase>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={close} slotProps={{ paper: { sx: { minWidth: 240 } } }}>
-        <Box component="li" sx={{ px: 2, py: 1, color: 'text.secondary' }}>{person.name}, {role}</Box>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={close}
+        slotProps={{ paper: { sx: { minWidth: 240 } } }}
+      >
+        <Box component="li" sx={{ px: 2, py: 1, color: 'text.secondary' }}>
+          {person.name}, {role}
+        </Box>
         <Divider component="li" />
-        <MenuItem onClick={() => { close(); void navigate('/kitchen'); }}>Kitchen settings</MenuItem>
-        {role === 'owner' && <MenuItem onClick={() => { close(); void navigate('/kitchen/people'); }}>People</MenuItem>}
-        {session.kitchens.filter(k => k.id !== kitchen.id).map(k => <MenuItem key={k.id} onClick={() => void go(k.id)}>Go to {k.name}</MenuItem>)}
+        <MenuItem
+          onClick={() => {
+            close();
+            void navigate('/kitchen');
+          }}
+        >
+          Kitchen settings
+        </MenuItem>
+        {role === 'owner' && (
+          <MenuItem
+            onClick={() => {
+              close();
+              void navigate('/kitchen/people');
+            }}
+          >
+            People
+          </MenuItem>
+        )}
+        {session.kitchens
+          .filter(k => k.id !== kitchen.id)
+          .map(k => (
+            <MenuItem key={k.id} onClick={() => void go(k.id)}>
+              Go to {k.name}
+            </MenuItem>
+          ))}
         <Divider component="li" />
-        <MenuItem onClick={() => { close(); onFind(); }}>Find</MenuItem>
-        <MenuItem onClick={() => { close(); onKeys(); }}>Keys</MenuItem>
-        <MenuItem onClick={() => { setMode(night ? 'light' : 'dark'); close(); }}>{night ? 'Day colours' : 'Night colours'}</MenuItem>
+        <MenuItem
+          onClick={() => {
+            close();
+            onFind();
+          }}
+        >
+          Find
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close();
+            onKeys();
+          }}
+        >
+          Keys
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            setMode(night ? 'light' : 'dark');
+            close();
+          }}
+        >
+          {night ? 'Day colours' : 'Night colours'}
+        </MenuItem>
         <Divider component="li" />
         <MenuItem onClick={() => void leave()}>Sign out</MenuItem>
       </Menu>

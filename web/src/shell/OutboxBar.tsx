@@ -11,17 +11,41 @@ export function OutboxBar() {
   return (
     <>
       {away && kept.length > 0 && (
-        <Box role="status" sx={{ bgcolor: 'live.tint', borderBottom: 2, borderColor: 'live.fill', px: 3, py: 1, display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Box sx={{ flex: 1, minWidth: 240 }}><strong>The kitchen's book cannot be reached.</strong> {kept.length === 1 ? 'One entry is' : `${kept.length} entries are`} kept on this device and will be sent when it is back. Go on working.</Box>
-          <Button size="small" variant="outlined" onClick={outbox.deliver}>Try now</Button>
+        <Box
+          role="status"
+          sx={{
+            bgcolor: 'live.tint',
+            borderBottom: 2,
+            borderColor: 'live.fill',
+            px: 3,
+            py: 1,
+            display: 'flex',
+            gap: 2,
+            alignItems: 'center',
+            flexWrap: 'wrap',
+          }}
+        >
+          <Box sx={{ flex: 1, minWidth: 240 }}>
+            <strong>The kitchen's book cannot be reached.</strong>{' '}
+            {kept.length === 1 ? 'One entry is' : `${kept.length} entries are`} kept on this device and will
+            be sent when it is back. Go on working.
+          </Box>
+          <Button size="small" variant="outlined" onClick={outbox.deliver}>
+            Try now
+          </Button>
         </Box>
       )}
       {refused.length > 0 && (
         <Box role="alert" sx={{ bgcolor: 'ox.tint', borderBottom: 2, borderColor: 'ox.main', px: 3, py: 1 }}>
           {refused.map(w => (
             <Box key={w.key} sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-              <Typography sx={{ flex: 1, minWidth: 240 }}><strong>An entry was not taken ({w.entry.type}).</strong> {w.refused?.map(faultText).join(' ')}</Typography>
-              <Button size="small" variant="outlined" onClick={() => void outbox.discard(w.key)}>Let it go</Button>
+              <Typography sx={{ flex: 1, minWidth: 240 }}>
+                <strong>An entry was not taken ({w.entry.type}).</strong>{' '}
+                {w.refused?.map(faultText).join(' ')}
+              </Typography>
+              <Button size="small" variant="outlined" onClick={() => void outbox.discard(w.key)}>
+                Let it go
+              </Button>
             </Box>
           ))}
         </Box>

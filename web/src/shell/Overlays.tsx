@@ -1,5 +1,17 @@
 import { type Found, find } from '@cocotte/contract';
-import { Box, Button, Dialog, DialogContent, DialogTitle, FormControlLabel, List, ListItemButton, ListItemText, Switch, TextField } from '@mui/material';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogContent,
+  DialogTitle,
+  FormControlLabel,
+  List,
+  ListItemButton,
+  ListItemText,
+  Switch,
+  TextField,
+} from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,7 +19,11 @@ import { call } from './call.ts';
 import { keysAreOff, setKeysOff } from './keys.ts';
 import { Nothing } from './parts.tsx';
 
-const PLACE: Record<Found['kind'], (id: string) => string> = { batch: id => `/records/${id}`, recipe: id => `/recipes/${id}`, lot: id => `/stores?lot=${id}` };
+const PLACE: Record<Found['kind'], (id: string) => string> = {
+  batch: id => `/records/${id}`,
+  recipe: id => `/recipes/${id}`,
+  lot: id => `/stores?lot=${id}`,
+};
 const KIND: Record<Found['kind'], string> = { batch: 'Batch', recipe: 'Recipe', lot: 'Lot' };
 
 /** Finds anything: a lot code from a jar in the hand, a recipe, a lot. */
@@ -15,7 +31,11 @@ export function FindDialog({ open, onClose }: { open: boolean; onClose: () => vo
   const [text, setText] = useState('');
   const words = useDeferredValue(text.trim());
   const navigate = useNavigate();
-  const { data } = useQuery({ queryKey: ['find', words], queryFn: () => call(find, { query: { words } }), enabled: open && words !== '' });
+  const { data } = useQuery({
+    queryKey: ['find', words],
+    queryFn: () => call(find, { query: { words } }),
+    enabled: open && words !== '',
+  });
   const go = (f: Found) => {
     onClose();
     setText('');
@@ -23,12 +43,34 @@ export function FindDialog({ open, onClose }: { open: boolean; onClose: () => vo
   };
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="find-title">
-      <DialogTitle id="find-title" variant="h2">Find</DialogTitle>
+      <DialogTitle id="find-title" variant="h2">
+        Find
+      </DialogTitle>
       <DialogContent>
-        <TextField autoFocus label="Lot code, recipe or lot" value={text} onChange={e => setText(e.target.value)} onKeyDown={e => { if (e.key === 'Enter' && data?.found[0]) go(data.found[0]); }} sx={{ mt: 1 }} />
-        {data?.slip && <Box role="alert" sx={{ mt: 1.5, color: 'ox.main' }}>{data.slip}</Box>}
+        <TextField
+          autoFocus
+          label="Lot code, recipe or lot"
+          value={text}
+          onChange={e => setText(e.target.value)}
+          onKeyDown={e => {
+            if (e.key === 'Enter' && data?.found[0]) go(data.found[0]);
+          }}
+          sx={{ mt: 1 }}
+        />
+        {data?.slip && (
+          <Box role="alert" sx={{ mt: 1.5, color: 'ox.main' }}>
+            {data.slip}
+          </Box>
+        )}
         <List>
-          {data?.found.map(f => <ListItemButton key={f.kind + f.id} onClick={() => go(f)}><ListItemText primary={f.title} secondary={`${KIND[f.kind]}${f.detail ? ` · ${f.detail}` : ''}`} /></ListItemButton>)}
+          {data?.found.map(f => (
+            <ListItemButton key={f.kind + f.id} onClick={() => go(f)}>
+              <ListItemText
+                primary={f.title}
+                secondary={`${KIND[f.kind]}${f.detail ? ` · ${f.detail}` : ''}`}
+              />
+            </ListItemButton>
+          ))}
         </List>
         {data && data.found.length === 0 && <Nothing>Nothing has these words. Try fewer letters.</Nothing>}
       </DialogContent>
@@ -36,20 +78,54 @@ export function FindDialog({ open, onClose }: { open: boolean; onClose: () => vo
   );
 }
 
-const KEYS: [string, string][] = [['1 to 6, 8', 'Go to a stop of the work'], ['/', 'Find a lot code, a recipe or a lot'], ['n', 'Start a batch: choose the recipe'], ['?', 'This list'], ['Esc', 'Close what is open']];
+const KEYS: [string, string][] = [
+  ['1 to 6, 8', 'Go to a stop of the work'],
+  ['/', 'Find a lot code, a recipe or a lot'],
+  ['n', 'Start a batch: choose the recipe'],
+  ['?', 'This list'],
+  ['Esc', 'Close what is open'],
+];
 
 /** The list of keys, and the switch that turns them off. */
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [off, setOff] = useState(keysAreOff());
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title" variant="h2">Keys</DialogTitle>
+      <DialogTitle id="keys-title" variant="h2">
+        Keys
+      </DialogTitle>
       <DialogContent>
-        <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 3, rowGap: 1, m: 0 }}>
-          {KEYS.map(([key, what]) => [<Box component="dt" key={key} sx={{ fontWeight: 700 }}>{key}</Box>, <Box component="dd" key={what} sx={{ m: 0 }}>{what}</Box>])}
+        <Box
+          component="dl"
+          sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 3, rowGap: 1, m: 0 }}
+        >
+          {KEYS.map(([key, what]) => [
+            <Box component="dt" key={key} sx={{ fontWeight: 700 }}>
+              {key}
+            </Box>,
+            <Box component="dd" key={what} sx={{ m: 0 }}>
+              {what}
+            </Box>,
+          ])}
         </Box>
-        <FormControlLabel sx={{ mt: 2 }} control={<Switch checked={!off} onChange={(_, on) => { setKeysOff(!on); setOff(!on); }} />} label="Single keys are on" />
-        <Box sx={{ textAlign: 'right', mt: 1 }}><Button variant="outlined" onClick={onClose}>Close</Button></Box>
+        <FormControlLabel
+          sx={{ mt: 2 }}
+          control={
+            <Switch
+              checked={!off}
+              onChange={(_, on) => {
+                setKeysOff(!on);
+                setOff(!on);
+              }}
+            />
+          }
+          label="Single keys are on"
+        />
+        <Box sx={{ textAlign: 'right', mt: 1 }}>
+          <Button variant="outlined" onClick={onClose}>
+            Close
+          </Button>
+        </Box>
       </DialogContent>
     </Dialog>
   );

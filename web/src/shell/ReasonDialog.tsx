@@ -2,7 +2,17 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } 
 import { type FormEvent, useState } from 'react';
 
 /** Asks for the reason of something that stays in the record. */
-export function ReasonDialog({ title, action, onReason, onClose }: { title: string; action: string; onReason: (reason: string) => void; onClose: () => void }) {
+export function ReasonDialog({
+  title,
+  action,
+  onReason,
+  onClose,
+}: {
+  title: string;
+  action: string;
+  onReason: (reason: string) => void;
+  onClose: () => void;
+}) {
   const [text, setText] = useState('');
   const [fault, setFault] = useState('');
   const submit = (e: FormEvent) => {
@@ -13,9 +23,31 @@ export function ReasonDialog({ title, action, onReason, onClose }: { title: stri
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="reason-title">
       <form noValidate onSubmit={submit}>
-        <DialogTitle id="reason-title" variant="h2">{title}</DialogTitle>
-        <DialogContent><TextField autoFocus label="Reason" value={text} onChange={e => { setText(e.target.value); setFault(''); }} error={fault !== ''} helperText={fault} sx={{ mt: 1 }} /></DialogContent>
-        <DialogActions sx={{ p: 2 }}><Button variant="outlined" onClick={onClose}>Not now</Button><Button type="submit" variant="contained">{action}</Button></DialogActions>
+        <DialogTitle id="reason-title" variant="h2">
+          {title}
+        </DialogTitle>
+        <DialogContent>
+          <TextField
+            autoFocus
+            label="Reason"
+            value={text}
+            onChange={e => {
+              setText(e.target.value);
+              setFault('');
+            }}
+            error={fault !== ''}
+            helperText={fault}
+            sx={{ mt: 1 }}
+          />
+        </DialogContent>
+        <DialogActions sx={{ p: 2 }}>
+          <Button variant="outlined" onClick={onClose}>
+            Not now
+          </Button>
+          <Button type="submit" variant="contained">
+            {action}
+          </Button>
+        </DialogActions>
       </form>
     </Dialog>
   );

@@ -16,7 +16,13 @@ import { Workline } from './Workline.tsx';
 export function Shell() {
   const { data: session } = useSession();
   const { data: kitchen } = useKitchen(session?.kitchenId != null);
-  const here = useMemo<Here | null>(() => (session?.person && session.role && kitchen ? { person: session.person, role: session.role, kitchen, session } : null), [session, kitchen]);
+  const here = useMemo<Here | null>(
+    () =>
+      session?.person && session.role && kitchen
+        ? { person: session.person, role: session.role, kitchen, session }
+        : null,
+    [session, kitchen],
+  );
   if (!here) return <Waiting />;
   return (
     <HereContext value={here}>
@@ -42,18 +48,77 @@ function Frame({ here }: { here: Here }) {
   }, [client, person.id, kitchen.id]);
   return (
     <Box sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
-      <Box component="a" href="#view" sx={{ position: 'absolute', left: -9999, '&:focus': { left: 12, top: 8, zIndex: 50, bgcolor: 'background.paper', p: 1 } }}>Go to the view</Box>
-      <Box component="header" className="no-print" sx={{ display: 'flex', alignItems: 'center', gap: { xs: 1, sm: 3 }, px: { xs: 1.5, sm: 3.5 }, pt: 1, pb: 0.5 }}>
-        <Box component={Link} to="/" aria-label="Cocotte, today" sx={{ display: { xs: 'none', sm: 'flex' }, alignItems: 'center', gap: 1, fontFamily: "'Fraunces Variable', serif", fontWeight: 640, fontSize: '1.35rem', color: 'primary.main', textDecoration: 'none' }}>
-          <svg width="28" height="28" viewBox="0 0 32 32" aria-hidden="true"><g fill="none" stroke="currentColor" strokeWidth="2.400" strokeLinecap="round"><path d="M4 15h24" /><path d="M7 11q9-5 18 0" /><path d="M16 8.500V5.500" /></g><path d="M6 17.500h20v4q0 6-6 6h-8q-6 0-6-6z" fill="currentColor" /></svg>
-          <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>Cocotte</Box>
+      <Box
+        component="a"
+        href="#view"
+        sx={{
+          position: 'absolute',
+          left: -9999,
+          '&:focus': { left: 12, top: 8, zIndex: 50, bgcolor: 'background.paper', p: 1 },
+        }}
+      >
+        Go to the view
+      </Box>
+      <Box
+        component="header"
+        className="no-print"
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: { xs: 1, sm: 3 },
+          px: { xs: 1.5, sm: 3.5 },
+          pt: 1,
+          pb: 0.5,
+        }}
+      >
+        <Box
+          component={Link}
+          to="/"
+          aria-label="Cocotte, today"
+          sx={{
+            display: { xs: 'none', sm: 'flex' },
+            alignItems: 'center',
+            gap: 1,
+            fontFamily: "'Fraunces Variable', serif",
+            fontWeight: 640,
+            fontSize: '1.35rem',
+            color: 'primary.main',
+            textDecoration: 'none',
+          }}
+        >
+          <svg width="28" height="28" viewBox="0 0 32 32" aria-hidden="true">
+            <g fill="none" stroke="currentColor" strokeWidth="2.400" strokeLinecap="round">
+              <path d="M4 15h24" />
+              <path d="M7 11q9-5 18 0" />
+              <path d="M16 8.500V5.500" />
+            </g>
+            <path d="M6 17.500h20v4q0 6-6 6h-8q-6 0-6-6z" fill="currentColor" />
+          </svg>
+          <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
+            Cocotte
+          </Box>
         </Box>
         <Workline waiting={today?.waiting ?? {}} />
         <KitchenMenu onKeys={help} onFind={find} />
       </Box>
       <OutboxBar />
-      <Box component="main" id="view" tabIndex={-1} sx={{ flex: 1, px: { xs: 1.5, sm: 3.5 }, py: 2, width: '100%', maxWidth: 1600, mx: 'auto', outline: 'none' }}>
-        <Suspense fallback={<Waiting />}><Outlet /></Suspense>
+      <Box
+        component="main"
+        id="view"
+        tabIndex={-1}
+        sx={{
+          flex: 1,
+          px: { xs: 1.5, sm: 3.5 },
+          py: 2,
+          width: '100%',
+          maxWidth: 1600,
+          mx: 'auto',
+          outline: 'none',
+        }}
+      >
+        <Suspense fallback={<Waiting />}>
+          <Outlet />
+        </Suspense>
       </Box>
       <StoveRail />
       <FindDialog open={open === 'find'} onClose={() => setOpen(null)} />
@@ -64,5 +129,9 @@ function Frame({ here }: { here: Here }) {
 
 /** While something is fetched. */
 export function Waiting() {
-  return <Box sx={{ display: 'grid', placeItems: 'center', minHeight: 240 }}><CircularProgress aria-label="One moment" /></Box>;
+  return (
+    <Box sx={{ display: 'grid', placeItems: 'center', minHeight: 240 }}>
+      <CircularProgress aria-label="One moment" />
+    </Box>
+  );
 }

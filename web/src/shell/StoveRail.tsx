@@ -24,10 +24,32 @@ export function StoveRail() {
   }, [tiles, now]);
   if (tiles.length === 0) return null;
   return (
-    <Box component="aside" aria-label="Stove rail" className="no-print" sx={{ position: 'sticky', bottom: 0, zIndex: 20, mt: 'auto', borderTop: 1, borderColor: 'rule.strong', bgcolor: 'rule.strong' }}>
-      {silent && tiles.some(t => t.kind !== 'wait') && <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>No chime on this page yet: tap anywhere once to allow it.</Box>}
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'flex', gap: '1px', overflowX: 'auto' }}>
-        {tiles.slice(0, 6).map(tile => <Tile key={`${tile.batchId} ${tile.kind} ${tile.id}`} tile={tile} now={now} />)}
+    <Box
+      component="aside"
+      aria-label="Stove rail"
+      className="no-print"
+      sx={{
+        position: 'sticky',
+        bottom: 0,
+        zIndex: 20,
+        mt: 'auto',
+        borderTop: 1,
+        borderColor: 'rule.strong',
+        bgcolor: 'rule.strong',
+      }}
+    >
+      {silent && tiles.some(t => t.kind !== 'wait') && (
+        <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>
+          No chime on this page yet: tap anywhere once to allow it.
+        </Box>
+      )}
+      <Box
+        component="ul"
+        sx={{ listStyle: 'none', m: 0, p: 0, display: 'flex', gap: '1px', overflowX: 'auto' }}
+      >
+        {tiles.slice(0, 6).map(tile => (
+          <Tile key={`${tile.batchId} ${tile.kind} ${tile.id}`} tile={tile} now={now} />
+        ))}
       </Box>
     </Box>
   );
@@ -37,21 +59,64 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
   const { kitchen } = useHere();
   const left_s = (tile.until_ms - now) / 1000;
   const over = left_s <= 0;
-  const words = tile.kind === 'wait'
-    ? `from ${clockText(tile.until_ms, kitchen)}, by ${clockText(tile.latest_ms ?? tile.until_ms, kitchen)}`
-    : over ? (tile.kind === 'load' ? 'time is up: heat off' : 'lift the jars') : `${tile.kind === 'load' ? 'heat off' : 'lift'} at ${clockText(tile.until_ms, kitchen)}`;
+  const words =
+    tile.kind === 'wait'
+      ? `from ${clockText(tile.until_ms, kitchen)}, by ${clockText(tile.latest_ms ?? tile.until_ms, kitchen)}`
+      : over
+        ? tile.kind === 'load'
+          ? 'time is up: heat off'
+          : 'lift the jars'
+        : `${tile.kind === 'load' ? 'heat off' : 'lift'} at ${clockText(tile.until_ms, kitchen)}`;
   return (
     <Box component="li" sx={{ flex: '1 0 250px', minWidth: 0, display: 'flex' }}>
       <Box
-        component={Link} to={`/cook/${tile.batchId}`}
-        sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1.75, minHeight: 68, px: 2.5, py: 1, color: 'text.primary', textDecoration: 'none', bgcolor: tile.kind === 'load' ? 'live.tint' : 'background.paper', boxShadow: tile.kind === 'load' ? t => `inset 0 4px 0 ${t.vars?.palette.live.fill}` : 'none', '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill', outlineOffset: -3 } }}
+        component={Link}
+        to={`/cook/${tile.batchId}`}
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1.75,
+          minHeight: 68,
+          px: 2.5,
+          py: 1,
+          color: 'text.primary',
+          textDecoration: 'none',
+          bgcolor: tile.kind === 'load' ? 'live.tint' : 'background.paper',
+          boxShadow: tile.kind === 'load' ? t => `inset 0 4px 0 ${t.vars?.palette.live.fill}` : 'none',
+          '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill', outlineOffset: -3 },
+        }}
       >
-        <Box component="span" role="timer" aria-label={`${tile.title}, ${tile.detail}`} sx={{ fontSize: '1.7rem', fontWeight: 700, letterSpacing: '-0.01em', whiteSpace: 'nowrap', color: over ? 'live.main' : 'text.primary' }}>
+        <Box
+          component="span"
+          role="timer"
+          aria-label={`${tile.title}, ${tile.detail}`}
+          sx={{
+            fontSize: '1.7rem',
+            fontWeight: 700,
+            letterSpacing: '-0.01em',
+            whiteSpace: 'nowrap',
+            color: over ? 'live.main' : 'text.primary',
+          }}
+        >
           {over ? (tile.kind === 'wait' ? 'ready' : `+${countdownText(-left_s)}`) : countdownText(left_s)}
         </Box>
         <Box sx={{ minWidth: 0, lineHeight: 1.25 }}>
-          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', maxWidth: 300 }}>{tile.title}</Box>
-          <Box sx={{ color: 'text.secondary', fontSize: '0.92rem', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{tile.detail} · {words}</Box>
+          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', maxWidth: 300 }}>
+            {tile.title}
+          </Box>
+          <Box
+            sx={{
+              color: 'text.secondary',
+              fontSize: '0.92rem',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+            }}
+          >
+            {tile.detail} · {words}
+          </Box>
         </Box>
       </Box>
     </Box>

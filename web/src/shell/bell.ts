@@ -49,5 +49,6 @@ export function ring(words: string): void {
       tone.stop(at + 1);
     }
   }
-  if ('speechSynthesis' in window && unlocked) window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));
+  if ('speechSynthesis' in window && unlocked)
+    window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));
 }

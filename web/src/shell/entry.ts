@@ -3,7 +3,9 @@ import { useCallback, useState } from 'react';
 
 /** How a field's text is read: into its value, or into the fault shown beneath it. */
 type Readers = Record<string, (text: string) => Reading<unknown>>;
-type ValuesOf<R extends Readers> = { [K in keyof R]: R[K] extends (text: string) => Reading<infer T> ? T : never };
+type ValuesOf<R extends Readers> = {
+  [K in keyof R]: R[K] extends (text: string) => Reading<infer T> ? T : never;
+};
 
 /** One line for beneath a field: what, why, what next. */
 export function faultText(fault: Pick<Fault, 'what' | 'why' | 'next'>): string {
@@ -11,10 +13,21 @@ export function faultText(fault: Pick<Fault, 'what' | 'why' | 'next'>): string {
 }
 
 /** Text that must not be empty. */
-export const words = (what: string) => (text: string): Reading<string> =>
-  text.trim() === ''
-    ? { ok: false, fault: { path: '', code: 'missing', what: `${what} is empty.`, why: 'It is needed to go on.', next: 'Fill it in.' } }
-    : { ok: true, value: text.trim() };
+export const words =
+  (what: string) =>
+  (text: string): Reading<string> =>
+    text.trim() === ''
+      ? {
+          ok: false,
+          fault: {
+            path: '',
+            code: 'missing',
+            what: `${what} is empty.`,
+            why: 'It is needed to go on.',
+            next: 'Fill it in.',
+          },
+        }
+      : { ok: true, value: text.trim() };
 
 /** Any text, empty too. */
 export const anyWords = (text: string): Reading<string> => ({ ok: true, value: text.trim() });
@@ -40,7 +53,10 @@ export function useEntry<R extends Readers>(readers: R, initial: Partial<Record<
   const field = (name: keyof R & string) => {
     const fault = faults[name];
     return {
-      name, value: texts[name] ?? '', error: fault !== undefined, helperText: fault ? faultText(fault) : undefined,
+      name,
+      value: texts[name] ?? '',
+      error: fault !== undefined,
+      helperText: fault ? faultText(fault) : undefined,
       onChange: (e: { target: { value: string } }) => set(name, e.target.value),
     };
   };
@@ -64,13 +80,18 @@ export function useEntry<R extends Readers>(readers: R, initial: Partial<Record<
     const rest: Fault[] = [];
     const found: Record<string, Fault> = {};
     for (const fault of list) {
-      const name = fault.path.split('.').at(-1)?.replace(/\[\d+\]$/, '') ?? '';
+      const name =
+        fault.path
+          .split('.')
+          .at(-1)
+          ?.replace(/\[\d+\]$/, '') ?? '';
       if (name in readers) found[name] = fault;
       else rest.push(fault);
     }
     setFaults(found);
     return rest;
   };
-  const clear = (names?: (keyof R)[]) => setTexts(t => (names ? { ...t, ...Object.fromEntries(names.map(n => [n, ''])) } : {}));
+  const clear = (names?: (keyof R)[]) =>
+    setTexts(t => (names ? { ...t, ...Object.fromEntries(names.map(n => [n, ''])) } : {}));
   return { field, read, place, set, clear, texts };
 }

@@ -15,7 +15,12 @@ export function useKeys(open: { find: () => void; help: () => void }): void {
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || keysAreOff()) return;
       const target = e.target as HTMLElement;
-      if (target.closest('input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=dialog], [role=menu], [role=slider]')) return;
+      if (
+        target.closest(
+          'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=dialog], [role=menu], [role=slider]',
+        )
+      )
+        return;
       const stop = STOPS.find(s => s.key === e.key);
       if (stop) void navigate(stop.path);
       else if (e.key === '/') find();

@@ -4,16 +4,49 @@ import { Fragment, type ReactNode, useEffect, useId } from 'react';
 import { faultText } from './entry.ts';
 
 /** A white sheet with a fine rule: the one container. */
-export function Sheet({ title, aside, children, sx, tone }: { title?: ReactNode; aside?: ReactNode; children: ReactNode; sx?: SxProps<Theme>; tone?: 'live' | 'ox' }) {
+export function Sheet({
+  title,
+  aside,
+  children,
+  sx,
+  tone,
+}: {
+  title?: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+  sx?: SxProps<Theme>;
+  tone?: 'live' | 'ox';
+}) {
   const id = useId();
   return (
     <Paper
-      component="section" aria-labelledby={title ? id : undefined}
-      sx={[{ position: 'relative', border: 1, borderColor: tone === 'live' ? 'live.fill' : tone === 'ox' ? 'ox.main' : 'rule.main', bgcolor: tone ? `${tone}.tint` : 'background.paper', p: { xs: 2, sm: '16px 22px' } }, ...(Array.isArray(sx) ? sx : [sx])]}
+      component="section"
+      aria-labelledby={title ? id : undefined}
+      sx={[
+        {
+          position: 'relative',
+          border: 1,
+          borderColor: tone === 'live' ? 'live.fill' : tone === 'ox' ? 'ox.main' : 'rule.main',
+          bgcolor: tone ? `${tone}.tint` : 'background.paper',
+          p: { xs: 2, sm: '16px 22px' },
+        },
+        ...(Array.isArray(sx) ? sx : [sx]),
+      ]}
     >
       {title && (
-        <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between', gap: 2, mb: 1, flexWrap: 'wrap' }}>
-          <Typography variant="h2" id={id}>{title}</Typography>
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'baseline',
+            justifyContent: 'space-between',
+            gap: 2,
+            mb: 1,
+            flexWrap: 'wrap',
+          }}
+        >
+          <Typography variant="h2" id={id}>
+            {title}
+          </Typography>
           {aside && <Box sx={{ color: 'text.secondary', fontSize: '0.95rem' }}>{aside}</Box>}
         </Box>
       )}
@@ -23,7 +56,15 @@ export function Sheet({ title, aside, children, sx, tone }: { title?: ReactNode;
 }
 
 /** The heading of a view, with its actions; also the page's title. */
-export function ViewHead({ title, detail, children }: { title: string; detail?: ReactNode; children?: ReactNode }) {
+export function ViewHead({
+  title,
+  detail,
+  children,
+}: {
+  title: string;
+  detail?: ReactNode;
+  children?: ReactNode;
+}) {
   useEffect(() => {
     document.title = `${title} · Cocotte`;
   }, [title]);
@@ -33,19 +74,41 @@ export function ViewHead({ title, detail, children }: { title: string; detail?: 
         <Typography variant="h1">{title}</Typography>
         {detail && <Box sx={{ color: 'text.secondary', mt: 0.5 }}>{detail}</Box>}
       </Box>
-      {children && <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }} className="no-print">{children}</Box>}
+      {children && (
+        <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }} className="no-print">
+          {children}
+        </Box>
+      )}
     </Box>
   );
 }
 
 /** Read aloud, not shown. */
 export function Aloud({ children }: { children: ReactNode }) {
-  return <Box component="span" sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}>{children}</Box>;
+  return (
+    <Box
+      component="span"
+      sx={{
+        position: 'absolute',
+        width: '1px',
+        height: '1px',
+        overflow: 'hidden',
+        clipPath: 'inset(50%)',
+        whiteSpace: 'nowrap',
+      }}
+    >
+      {children}
+    </Box>
+  );
 }
 
 /** Secondary text. */
 export function Soft({ children, sx }: { children: ReactNode; sx?: SxProps<Theme> }) {
-  return <Box component="span" sx={[{ color: 'text.secondary' }, ...(Array.isArray(sx) ? sx : [sx])]}>{children}</Box>;
+  return (
+    <Box component="span" sx={[{ color: 'text.secondary' }, ...(Array.isArray(sx) ? sx : [sx])]}>
+      {children}
+    </Box>
+  );
 }
 
 /** An amount with its fractions set as fractions. */
@@ -63,13 +126,32 @@ export function Fractions({ text }: { text: string }) {
 /** Raised over lowered: the text face has the `frac` glyphs of a few fractions only. */
 function Fraction({ text }: { text: string }) {
   const [top, bottom] = text.split('/');
-  return <span className="frac"><sup>{top}</sup>/<sub>{bottom}</sub></span>;
+  return (
+    <span className="frac">
+      <sup>{top}</sup>/<sub>{bottom}</sub>
+    </span>
+  );
 }
 
 /** A sign with words: state is never colour alone. */
 export function Tag({ tone, children }: { tone: 'leaf' | 'live' | 'ox' | 'plain'; children: ReactNode }) {
   return (
-    <Box component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75, fontSize: '0.9rem', fontWeight: 600, px: 1, py: '2px', borderRadius: 1, whiteSpace: 'nowrap', bgcolor: tone === 'plain' ? 'aub.tint' : `${tone}.tint`, color: tone === 'plain' ? 'text.primary' : `${tone}.main` }}>
+    <Box
+      component="span"
+      sx={{
+        display: 'inline-flex',
+        alignItems: 'center',
+        gap: 0.75,
+        fontSize: '0.9rem',
+        fontWeight: 600,
+        px: 1,
+        py: '2px',
+        borderRadius: 1,
+        whiteSpace: 'nowrap',
+        bgcolor: tone === 'plain' ? 'aub.tint' : `${tone}.tint`,
+        color: tone === 'plain' ? 'text.primary' : `${tone}.main`,
+      }}
+    >
       {tone === 'leaf' && <CheckMark size={12} />}
       {tone === 'ox' && <CrossMark size={12} />}
       {children}
@@ -78,20 +160,54 @@ export function Tag({ tone, children }: { tone: 'leaf' | 'live' | 'ox' | 'plain'
 }
 
 export function CheckMark({ size = 16 }: { size?: number }) {
-  return <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true"><path d="M2 8.500l4 4 8-9.500" fill="none" stroke="currentColor" strokeWidth="2.600" strokeLinecap="round" strokeLinejoin="round" /></svg>;
+  return (
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true">
+      <path
+        d="M2 8.500l4 4 8-9.500"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2.600"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
+    </svg>
+  );
 }
 
 export function CrossMark({ size = 16 }: { size?: number }) {
-  return <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true"><path d="M3 3l10 10M13 3L3 13" fill="none" stroke="currentColor" strokeWidth="2.600" strokeLinecap="round" /></svg>;
+  return (
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true">
+      <path
+        d="M3 3l10 10M13 3L3 13"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2.600"
+        strokeLinecap="round"
+      />
+    </svg>
+  );
 }
 
 /** Faults that belong to no single field. */
 export function Faults({ faults }: { faults: Fault[] }) {
   if (faults.length === 0) return null;
   return (
-    <Box role="alert" sx={{ border: 1, borderColor: 'ox.main', bgcolor: 'ox.tint', borderRadius: 1, px: 2, py: 1.25, my: 1.5 }}>
+    <Box
+      role="alert"
+      sx={{
+        border: 1,
+        borderColor: 'ox.main',
+        bgcolor: 'ox.tint',
+        borderRadius: 1,
+        px: 2,
+        py: 1.25,
+        my: 1.5,
+      }}
+    >
       {faults.map(f => (
-        <Typography key={f.path + f.code + f.what} sx={{ my: 0.25 }}><strong>{f.what}</strong> {faultText({ what: '', why: f.why, next: f.next })}</Typography>
+        <Typography key={f.path + f.code + f.what} sx={{ my: 0.25 }}>
+          <strong>{f.what}</strong> {faultText({ what: '', why: f.why, next: f.next })}
+        </Typography>
       ))}
     </Box>
   );
@@ -101,7 +217,22 @@ export function Faults({ faults }: { faults: Fault[] }) {
 export function Caution({ children }: { children: ReactNode }) {
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-start', color: 'live.main', my: 0.75 }}>
-      <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true" style={{ flex: 'none', marginTop: 2 }}><path d="M10 2.500L18.500 17h-17z" fill="none" stroke="currentColor" strokeWidth="1.800" strokeLinejoin="round" /><path d="M10 8v4M10 14.200v.6" stroke="currentColor" strokeWidth="1.900" strokeLinecap="round" /></svg>
+      <svg
+        width="20"
+        height="20"
+        viewBox="0 0 20 20"
+        aria-hidden="true"
+        style={{ flex: 'none', marginTop: 2 }}
+      >
+        <path
+          d="M10 2.500L18.500 17h-17z"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="1.800"
+          strokeLinejoin="round"
+        />
+        <path d="M10 8v4M10 14.200v.6" stroke="currentColor" strokeWidth="1.900" strokeLinecap="round" />
+      </svg>
       <span>{children}</span>
     </Box>
   );

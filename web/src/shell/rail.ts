@@ -7,9 +7,12 @@ import { outbox } from '../outbox/index.ts';
 import { call } from './call.ts';
 
 /** Every batch that is not finished, asked again every few seconds so that a second device sees the same clocks. */
-export const useToday = (enabled = true) => useQuery({ queryKey: ['today'], queryFn: () => call(readToday), enabled, refetchInterval: 5000 });
+export const useToday = (enabled = true) =>
+  useQuery({ queryKey: ['today'], queryFn: () => call(readToday), enabled, refetchInterval: 5000 });
 
-export interface RailTile extends Running { batchId: string }
+export interface RailTile extends Running {
+  batchId: string;
+}
 
 /**
  * What runs, in the order in which it will call. A batch whose record this device holds is folded here, with the
@@ -20,8 +23,19 @@ export function useRail(): RailTile[] {
   const client = useQueryClient();
   const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const tiles = (data?.batches ?? []).flatMap((row: BatchRow): RailTile[] => {
-    const held = [...sent, ...waiting].some(w => w.batchId === row.id) ? client.getQueryData<{ events: SequencedEvent[] }>(['batch', row.id]) : undefined;
-    const running = held ? summarise(fold([...held.events, ...[...sent, ...waiting.filter(w => !w.refused)].filter(w => w.batchId === row.id).map(w => ({ ...w.entry, kitchenId: w.kitchenId, batchId: w.batchId }))])).running : row.summary.running;
+    const held = [...sent, ...waiting].some(w => w.batchId === row.id)
+      ? client.getQueryData<{ events: SequencedEvent[] }>(['batch', row.id])
+      : undefined;
+    const running = held
+      ? summarise(
+          fold([
+            ...held.events,
+            ...[...sent, ...waiting.filter(w => !w.refused)]
+              .filter(w => w.batchId === row.id)
+              .map(w => ({ ...w.entry, kitchenId: w.kitchenId, batchId: w.batchId })),
+          ]),
+        ).running
+      : row.summary.running;
     return running.map(r => ({ ...r, batchId: row.id }));
   });
   return tiles.sort((a, b) => a.until_ms - b.until_ms);

@@ -27,8 +27,10 @@ export function useMay(role: Role): boolean {
   return mayAct(useHere().role, role);
 }
 
-export const useSession = () => useQuery({ queryKey: ['session'], queryFn: () => call(readSession), staleTime: 60_000 });
-export const useKitchen = (enabled: boolean) => useQuery({ queryKey: ['kitchen'], queryFn: () => call(readKitchen), enabled, staleTime: 60_000 });
+export const useSession = () =>
+  useQuery({ queryKey: ['session'], queryFn: () => call(readSession), staleTime: 60_000 });
+export const useKitchen = (enabled: boolean) =>
+  useQuery({ queryKey: ['kitchen'], queryFn: () => call(readKitchen), enabled, staleTime: 60_000 });
 
 /** Takes a new session in: everything known of the last one is forgotten. */
 export function useTakeSession(): (session: SessionView) => void {

@@ -1,5 +1,10 @@
 /** The stops of the work in their order. Sell is stop 7 and appears when it does something. */
-export interface Stop { key: string; path: string; name: string; counts?: 'cook' | 'check' | 'label' }
+export interface Stop {
+  key: string;
+  path: string;
+  name: string;
+  counts?: 'cook' | 'check' | 'label';
+}
 
 export const STOPS: readonly Stop[] = [
   { key: '1', path: '/', name: 'Today' },
