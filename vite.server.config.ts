@@ -1,5 +1,5 @@
-import { builtinModules } from 'node:module';
 import { readFileSync } from 'node:fs';
+import { builtinModules } from 'node:module';
 import { defineConfig } from 'vite';
 
 const dependencies = ['core', 'contract', 'server'].flatMap(room =>
@@ -9,16 +9,21 @@ const dependencies = ['core', 'contract', 'server'].flatMap(room =>
   ),
 );
 
-/** The programs that run on Node, bundled from our own sources; packages stay outside. */
-export default defineConfig({
+/** The programs that run on Node, bundled from our own sources; packages stay outside. `--mode bench` builds the benchmark. */
+export default defineConfig(({ mode }) => ({
   build: {
     ssr: true,
-    outDir: 'dist/server',
+    outDir: mode === 'bench' ? 'dist/bench' : 'dist/server',
     target: 'node20',
     minify: false,
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'server/src/main.ts', cli: 'server/src/cli.ts', seed: 'demo/main.ts' },
+      input: (mode === 'bench'
+        ? { bench: 'bench/main.ts' }
+        : { main: 'server/src/main.ts', cli: 'server/src/cli.ts', seed: 'demo/main.ts' }) as Record<
+        string,
+        string
+      >,
       output: { entryFileNames: '[name].mjs', chunkFileNames: 'shared/[name]-[hash].mjs' },
       external: [
         ...builtinModules,
@@ -31,4 +36,4 @@ export default defineConfig({
     },
   },
   ssr: { noExternal: [/^@cocotte\//] },
-});
+}));

@@ -93,7 +93,9 @@ async function dump(): Promise<string> {
   });
   await client.connect();
   const tables = (
-    await client.query("select tablename from pg_tables where schemaname = 'public' and tablename <> 'knex_migrations_lock' order by 1")
+    await client.query(
+      "select tablename from pg_tables where schemaname = 'public' and tablename <> 'knex_migrations_lock' order by 1",
+    )
   ).rows.map(r => r.tablename as string);
   const out: string[] = [];
   for (const table of tables) {

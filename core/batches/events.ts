@@ -1,4 +1,5 @@
 import type { AcidityReading } from '../acid/index.ts';
+import { instantMs } from '../measure/index.ts';
 import type { JarSizeId, JarsWanted, Recipe, RouteToSale, ScheduledTime } from '../recipes/index.ts';
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
@@ -196,8 +197,8 @@ export function isDecision(type: EventType): type is DecisionType {
 export function correctedInstant_ms(
   event: Pick<Stamp, 'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms'>,
 ): number {
-  if (event.typedInAfterwards) return Date.parse(event.occurredAt);
-  return Date.parse(event.wallClock) + (event.clockOffset_ms ?? 0);
+  if (event.typedInAfterwards) return instantMs(event.occurredAt);
+  return instantMs(event.wallClock) + (event.clockOffset_ms ?? 0);
 }
 
 /** Seconds by which two ways of measuring one duration may differ before it counts as unverified. */

@@ -111,7 +111,11 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     loads,
     deviations,
     corrections,
-    temperatures: of('temperature.read').map(s => ({ ...s.event.body, by: s.trace })),
+    temperatures: of('temperature.read').map(s => ({
+      where: s.event.body.where,
+      temp_C: s.event.body.temp_C,
+      by: s.trace,
+    })),
     readings: of('ph.read').map(s => ({ ...s.event.body, by: s.trace })),
     minutes: of('minutes.worked').map(s => ({ minutes: s.event.body.minutes, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),

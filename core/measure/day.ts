@@ -24,6 +24,33 @@ export function dayOf(instant_ms: number, zone: string): Day {
   return format.format(instant_ms);
 }
 
+const MS = { second: 1000, minute: 60_000, hour: 3_600_000, day: 86_400_000 } as const;
+
+/**
+ * Milliseconds since the epoch of an ISO instant in UTC, `YYYY-MM-DDTHH:MM:SS.mmmZ`. Several times faster than
+ * Date.parse on that one shape, which every entry of a record has; any other text goes to Date.parse.
+ */
+export function instantMs(iso: string): number {
+  if (iso.length !== 24 || iso.charCodeAt(23) !== 90 || iso.charCodeAt(10) !== 84) return Date.parse(iso);
+  const two = (at: number) => iso.charCodeAt(at) * 10 + iso.charCodeAt(at + 1) - 528;
+  const month = two(5);
+  const year = two(0) * 100 + two(2) - (month <= 2 ? 1 : 0);
+  // Days since the epoch in the proleptic Gregorian calendar, counted in years that begin in March.
+  const era = Math.floor(year / 400);
+  const yearOfEra = year - era * 400;
+  const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + two(8) - 1;
+  const dayOfEra = yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear;
+  const days = era * 146_097 + dayOfEra - 719_468;
+  return (
+    days * MS.day +
+    two(11) * MS.hour +
+    two(14) * MS.minute +
+    two(17) * MS.second +
+    (iso.charCodeAt(20) - 48) * 100 +
+    two(21)
+  );
+}
+
 /** Whether the text is a real calendar day. */
 export function isDay(text: string): boolean {
   return /^\d{4}-\d{2}-\d{2}$/.test(text) && new Date(`${text}T00:00:00Z`).toISOString().startsWith(text);

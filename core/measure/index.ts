@@ -24,7 +24,17 @@ export {
   mixedText,
   readAmount,
 } from './amount.ts';
-export { type Day, addDays, addMonths, dayOf, instantOf, isDay, localTextOf, yearAndDay } from './day.ts';
+export {
+  type Day,
+  addDays,
+  addMonths,
+  dayOf,
+  instantMs,
+  instantOf,
+  isDay,
+  localTextOf,
+  yearAndDay,
+} from './day.ts';
 export {
   type Habits,
   altitudeText,

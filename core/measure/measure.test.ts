@@ -10,6 +10,7 @@ import {
   countdownText,
   dayOf,
   durationText,
+  instantMs,
   instantOf,
   isDay,
   kitchenVolume,
@@ -208,6 +209,23 @@ describe('days', () => {
     expect(localTextOf(instantOf('2026-03-08T02:30', 'America/Denver'), 'America/Denver')).toBe(
       '2026-03-08T03:30:00',
     );
+  });
+  it('reads an instant as Date.parse does, and leaves other shapes to it', () => {
+    fc.assert(
+      fc.property(
+        fc.date({
+          min: new Date('1600-01-01T00:00:00Z'),
+          max: new Date('2400-01-01T00:00:00Z'),
+          noInvalidDate: true,
+        }),
+        date => {
+          expect(instantMs(date.toISOString())).toBe(date.getTime());
+        },
+      ),
+    );
+    expect(instantMs('2024-02-29T23:59:59.999Z')).toBe(Date.parse('2024-02-29T23:59:59.999Z'));
+    expect(instantMs('2026-11-24T10:00:00Z')).toBe(Date.parse('2026-11-24T10:00:00Z'));
+    expect(Number.isNaN(instantMs('some day in the late autumn'))).toBe(true);
   });
   it('adds days and months as a calendar does', () => {
     expect(addDays('2026-12-31', 1)).toBe('2027-01-01');

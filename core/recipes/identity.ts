@@ -1,7 +1,11 @@
 import { type Recipe, lineMass_g } from './recipe.ts';
 
-/** Least parts by weight of fruit to 100 parts of fruit and sweetener. Source: 21 CFR 150.160, group II fruits (45 to 55); from memory. */
-export const SPREAD_FRUIT_PART = 45;
+/**
+ * Least parts by weight of fruit to 100 parts of fruit and sweetener. Source: 21 CFR 150.160, from memory: 47 for its
+ * first group of fruits (most berries, cherries, grapes, citrus, rhubarb), 45 for the second (plums, apricots, peaches,
+ * currants). The stricter is asked of every fruit.
+ */
+export const SPREAD_FRUIT_PART = 47;
 
 export interface IdentityFinding {
   meets: boolean;

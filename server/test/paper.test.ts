@@ -6,7 +6,7 @@ import { blankSheet, labelSheet, printLabels, recordSheet, releaseJars } from '@
 import type { LabelContent } from '@cocotte/core/batches';
 import { LABEL_STOCKS } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readBarcodes } from 'zxing-wasm/reader';
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
@@ -17,6 +17,15 @@ let owner: Client;
 let line: Line;
 const dir = mkdtempSync(join(tmpdir(), 'cocotte-paper-'));
 beforeAll(async () => {
+  // The reader's own binary from its package: it would be fetched from elsewhere otherwise.
+  const wasm = readFileSync(
+    join(import.meta.dirname, '../../node_modules/zxing-wasm/dist/reader/zxing_reader.wasm'),
+  );
+  prepareZXingModule({
+    overrides: {
+      wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) as ArrayBuffer,
+    },
+  });
   server = await TestServer.open();
   owner = await server.firstOwner();
   line = await Line.open(owner, crushedTomatoes, 'pint', 12);

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type BatchEvent, type BatchState, fold } from '@cocotte/core/batches';
+import { type BatchEvent, type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
 import { type BatchSummary, standing, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
@@ -26,25 +26,29 @@ export interface NewEntry {
 
 /**
  * Appends entries of one batch to the kitchen's chain: the caller holds the head's lock. Gives each the next gapless
- * number, ties it to the one before, folds the batch again and keeps its projection.
+ * number, ties it to the one before, folds the batch and keeps its projection.
  *
- * @returns the batch's state with the new entries
+ * @param before  the batch's entries so far
+ * @returns the batch's entries with the new ones at their end
  */
 export async function append(
   trx: Trx,
   kitchenId: string,
   batchId: string,
   head: queries.Head,
+  before: readonly SequencedEvent[],
   entries: NewEntry[],
   now_ms: number,
-): Promise<{ state: BatchState; lastSeq: number; seqs: number[] }> {
+): Promise<SequencedEvent[]> {
   const receivedAt = new Date(now_ms).toISOString();
   let { seq, hash } = head;
+  const after = [...before];
   const rows = entries.map(({ event, clientHash: client_hash }): queries.EventRow => {
     const content = canonicalJson({ ...event, receivedAt });
     const prev_hash = hash;
     hash = chainHash(prev_hash, content);
     seq += 1;
+    after.push({ ...(JSON.parse(content) as BatchEvent & { receivedAt: string }), seq, hash });
     return {
       kitchen_id: kitchenId,
       seq,
@@ -60,10 +64,8 @@ export async function append(
   });
   await queries.insertEvents(trx, rows);
   await queries.writeHead(trx, kitchenId, { seq, hash });
-  const events = await queries.selectEvents(trx, kitchenId, batchId);
-  const state = fold(events);
-  await queries.writeBatch(trx, kitchenId, project(batchId, state, seq));
-  return { state, lastSeq: seq, seqs: rows.map(r => r.seq) };
+  await queries.writeBatch(trx, kitchenId, project(batchId, fold(after), seq));
+  return after;
 }
 
 /** The projection of a batch, from its state alone. */

@@ -82,8 +82,11 @@ export async function decide<K extends DecisionType>(
   } else if (before.length === 0) throw notFound('This batch');
   const body = await work(fold(before), before);
   const event = { ...stamp, kitchenId, batchId, type, body } as unknown as BatchEvent;
-  await append(trx, kitchenId, batchId, head, [{ event, clientHash: hash }], call.clock.now_ms());
-  return view(call, batchId);
+  return viewOf(
+    call,
+    batchId,
+    await append(trx, kitchenId, batchId, head, before, [{ event, clientHash: hash }], call.clock.now_ms()),
+  );
 }
 
 export function clash(path: string) {
@@ -99,7 +102,14 @@ export function clash(path: string) {
 
 /** A batch as the interface gets it: its record, and the names in it. */
 export async function view(call: Pick<InKitchen, 'trx' | 'kitchenId'>, batchId: string): Promise<BatchView> {
-  const events = await queries.selectEvents(call.trx, call.kitchenId, batchId);
+  return viewOf(call, batchId, await queries.selectEvents(call.trx, call.kitchenId, batchId));
+}
+
+async function viewOf(
+  call: Pick<InKitchen, 'trx' | 'kitchenId'>,
+  batchId: string,
+  events: SequencedEvent[],
+): Promise<BatchView> {
   if (events.length === 0) throw notFound('This batch');
   const people = await namesOf(call.trx, [...new Set(events.map(e => e.personId))]);
   return { id: batchId, events, people, lastSeq: (events.at(-1) as SequencedEvent).seq };

@@ -96,13 +96,6 @@ export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns)
     .merge(['stage', 'open', 'summary', 'last_seq']);
 }
 
-export async function batchThere(trx: Trx, kitchenId: string, batchId: string): Promise<boolean> {
-  return (
-    (await trx('batches').where({ kitchen_id: kitchenId, batch_id: batchId }).select('batch_id').first()) !==
-    undefined
-  );
-}
-
 /** How many lot codes of this recipe and day there are. */
 export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string): Promise<number> {
   const row = await trx('batches')

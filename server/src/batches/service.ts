@@ -29,7 +29,7 @@ import { drawFault } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { lockRecipe, selectVersion, useVersion } from '../recipes/queries.ts';
+import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
 import { lockLots, move } from '../stores/queries.ts';
 import { append, clientHash } from './chain.ts';
 import { checkStamp, clash, decide, view } from './decide.ts';
@@ -100,7 +100,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       throw new HttpProblem(422, 'no-time', refused);
     const madeOn = dayOf(correctedInstant_ms(body.stamp), kitchen.zone);
     const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
-    await useVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
+    await freezeVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
     return {
       recipeId: body.recipeId,
       recipeVersion: body.recipeVersion,
@@ -183,11 +183,12 @@ export async function appendEntries(
   const { trx, kitchenId, body, params } = call;
   body.events.forEach((event, i) => checkStamp(call, event, `events[${i}]`));
   const head = await queries.lockHead(trx, kitchenId);
-  if (!(await queries.batchThere(trx, kitchenId, params.batchId))) throw notFound('This batch');
+  const before = await queries.selectEvents(trx, kitchenId, params.batchId);
+  if (before.length === 0) throw notFound('This batch');
   const known = await queries.knownEvents(
     trx,
     kitchenId,
-    body.events.flatMap(e => [e.id, ...(e.type === 'entry.corrected' ? [e.body.replaces] : [])]),
+    body.events.map(e => e.id),
   );
   const seqs = new Map<string, number>();
   const fresh: { entry: FactEntry; hash: string }[] = [];
@@ -199,8 +200,8 @@ export async function appendEntries(
     if (there) seqs.set(entry.id, there.seq);
     else if (!twin) fresh.push({ entry, hash });
   }
-  await refuseCorrectedDecisions(
-    call,
+  refuseCorrectedDecisions(
+    before,
     fresh.map(f => f.entry),
   );
   let lastSeq = head.seq;
@@ -209,27 +210,18 @@ export async function appendEntries(
       event: { ...entry, kitchenId, batchId: params.batchId } as BatchEvent,
       clientHash: hash,
     }));
-    const done = await append(trx, kitchenId, params.batchId, head, entries, call.clock.now_ms());
-    fresh.forEach(({ entry }, i) => seqs.set(entry.id, done.seqs[i] as number));
-    lastSeq = done.lastSeq;
+    const after = await append(trx, kitchenId, params.batchId, head, before, entries, call.clock.now_ms());
+    for (const event of after.slice(before.length)) seqs.set(event.id, event.seq);
+    lastSeq = (after.at(-1) as SequencedEvent).seq;
   }
   return { accepted: body.events.map(e => ({ id: e.id, seq: seqs.get(e.id) as number })), lastSeq };
 }
 
 /** A decision is undone by another decision, never by a correction. */
-async function refuseCorrectedDecisions(
-  call: Call<ParamsOf<typeof appendFacts>, unknown, unknown>,
-  entries: FactEntry[],
-): Promise<void> {
+function refuseCorrectedDecisions(before: readonly SequencedEvent[], entries: FactEntry[]): void {
   const corrections = entries.filter(e => e.type === 'entry.corrected');
   if (corrections.length === 0) return;
-  const events = new Map(
-    (await queries.selectEvents(call.trx, call.kitchenId, call.params.batchId)).map(e => [
-      e.id,
-      e as Pick<SequencedEvent, 'type'>,
-    ]),
-  );
-  for (const entry of entries) events.set(entry.id, entry as Pick<SequencedEvent, 'type'>);
+  const events = new Map([...before, ...entries].map(e => [e.id, e as Pick<SequencedEvent, 'type'>]));
   for (const correction of corrections) {
     const target = events.get(correction.body.replaces);
     if (target && (isDecision(target.type) || target.type !== correction.body.type)) {

@@ -52,7 +52,6 @@ export function makeApp(house: House, webDist: string | null): Express {
       strictTransportSecurity: house.secure,
     }),
   );
-  app.use(compression());
   const api = express.Router();
   api.use(serverTime(house.clock));
   api.use((_req, res, next) => {
@@ -88,6 +87,7 @@ export function makeApp(house: House, webDist: string | null): Express {
   });
   app.use(api);
   if (webDist && existsSync(join(webDist, 'index.html'))) {
+    app.use(compression());
     app.use(
       '/assets',
       express.static(join(webDist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),

@@ -4,7 +4,7 @@ import { type Role, mayAct } from '@cocotte/core/kitchen';
 import type { Request, Response, Router } from 'express';
 import { type Visitor, readVisitor } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
-import { AWAY_AFTER_MS, type Database, DatabaseAway, type Trx, enterKitchen } from './database.ts';
+import { AWAY_AFTER_MS, type Database, DatabaseAway, type Trx } from './database.ts';
 import { HttpProblem, problem } from './problems.ts';
 import { sessionTokenHash } from './session-cookie.ts';
 
@@ -81,7 +81,6 @@ export function room<P, Q, B, R>(
               'Ask an owner of the kitchen.',
             );
           }
-          await enterKitchen(trx, visitor.kitchenId);
           return work({
             ...input,
             person: visitor.person,

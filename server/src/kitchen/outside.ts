@@ -19,10 +19,14 @@ export interface Account {
 
 const instant = (ms: number) => new Date(ms).toISOString();
 
-/** Who a session belongs to and where they are, or null when it is unknown or over. */
+/**
+ * Who a session belongs to and where they are, or null when it is unknown or over. In the same statement the
+ * transaction enters their kitchen, for its own length; it enters none when they are a member of none.
+ */
 export async function readVisitor(trx: Trx, tokenHash: string, now_ms: number): Promise<Visitor | null> {
   const result = await trx.raw(
-    `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role from sessions s join accounts a on a.id = s.account_id
+    `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role, set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
+     from sessions s join accounts a on a.id = s.account_id
      left join memberships m on m.account_id = a.id and m.kitchen_id = s.kitchen_id where s.token_hash = ? and s.expires_at > ?`,
     [tokenHash, instant(now_ms)],
   );
@@ -147,7 +151,7 @@ export async function readInvitation(trx: Trx, tokenHash: string): Promise<Invit
   return trx('invitations').where({ token_hash: tokenHash }).forUpdate().first();
 }
 
-export async function useInvitation(trx: Trx, tokenHash: string, accountId: string): Promise<void> {
+export async function spendInvitation(trx: Trx, tokenHash: string, accountId: string): Promise<void> {
   await trx('invitations').where({ token_hash: tokenHash }).update({ used_by: accountId });
 }
 

@@ -381,6 +381,6 @@ export async function acceptInvitation(
     await outside.insertAccount(trx, account, clock.now_ms());
   }
   await outside.setMembership(trx, account.id, row.kitchen_id, row.role);
-  await outside.useInvitation(trx, row.token_hash, account.id);
+  await outside.spendInvitation(trx, row.token_hash, account.id);
   return openSession(call, account, row.kitchen_id);
 }

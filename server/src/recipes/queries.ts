@@ -153,7 +153,7 @@ export async function writeVersion(
 }
 
 /** Freezes a version that a batch uses, and counts the batch. */
-export async function useVersion(
+export async function freezeVersion(
   trx: Trx,
   kitchenId: string,
   recipeId: string,

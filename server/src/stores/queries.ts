@@ -1,12 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { LotRow } from '@cocotte/contract';
 import type { BatchEvent } from '@cocotte/core/batches';
-import { Decimal } from '@cocotte/core/measure';
 import type { Item, Lot } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
-const PAGE = 50;
+const PAGE = 40;
 
 interface LotColumns {
   lot_id: string;
@@ -28,10 +27,15 @@ function lotFrom(row: LotColumns): Lot {
     supplier: row.supplier,
     receivedOn: row.received_on,
     bestBy: row.best_by,
-    unitCost: new Decimal(row.unit_cost).toFixed(),
-    onHand: new Decimal(row.on_hand).toFixed(),
+    unitCost: trimmed(row.unit_cost),
+    onHand: trimmed(row.on_hand),
     strength_pct: row.strength_pct === null ? null : Number(row.strength_pct),
   };
+}
+
+/** PostgreSQL's numeric as plain text without trailing noughts. */
+function trimmed(numeric: string): string {
+  return numeric.includes('.') ? numeric.replace(/\.?0+$/, '') : numeric;
 }
 
 export async function selectItems(trx: Trx, kitchenId: string): Promise<Item[]> {

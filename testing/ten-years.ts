@@ -1,0 +1,171 @@
+import { randomUUID } from 'node:crypto';
+import { type BatchEvent, type LineMass, fold, lineMasses } from '@cocotte/core/batches';
+import { gate } from '@cocotte/core/checks';
+import { labelContent, lotCode } from '@cocotte/core/labels';
+import { addDays, canonicalJson } from '@cocotte/core/measure';
+import type { Recipe } from '@cocotte/core/recipes';
+import { chainHash, clientHash, project } from '@cocotte/server/batches/chain';
+import {
+  type EventRow,
+  type Head,
+  insertEvents,
+  lockHead,
+  writeBatch,
+  writeHead,
+} from '@cocotte/server/batches/queries';
+import type { Database, Trx } from '@cocotte/server/house/database';
+import { freezeVersion } from '@cocotte/server/recipes/queries';
+import { PaperBatch } from './builders.ts';
+
+const CHUNK = 400;
+
+export interface TenYears {
+  batches: number;
+  lots: number;
+  /** Recipes that are there, to cook again and again. */
+  recipes: { id: string; recipe: Recipe }[];
+  personId: string;
+  kitchenId: string;
+  /** The last day. */
+  today: string;
+}
+
+/**
+ * Fills a kitchen with ten years of work: cooked, checked, released and labelled batches of some sixty entries, and
+ * lots bought and mostly used up. Written in bulk, with a true chain and true projections.
+ */
+export async function fillTenYears(database: Database, plan: TenYears): Promise<void> {
+  await database.inKitchen(plan.kitchenId, trx => fillLots(trx, plan));
+  for (let from = 0; from < plan.batches; from += CHUNK) {
+    await database.inKitchen(plan.kitchenId, async trx => {
+      let head = await lockHead(trx, plan.kitchenId);
+      for (let i = from; i < Math.min(plan.batches, from + CHUNK); i++)
+        head = await addBatch(trx, plan, i, head);
+      await writeHead(trx, plan.kitchenId, head);
+    });
+  }
+}
+
+/** One batch of about sixty entries, as events in memory. */
+export function tenYearBatch(
+  recipe: Recipe,
+  started: ConstructorParameters<typeof PaperBatch>[2],
+): PaperBatch {
+  const size = recipe.makes.size;
+  const batch = new PaperBatch(recipe, [{ size, count: 14 }], started);
+  const numbers = Array.from({ length: 14 }, (_, i) => i + 1);
+  batch.drawAll();
+  const main = lineMasses(fold(batch.events))[0] as LineMass;
+  for (const step of recipe.steps) {
+    batch.fact('step.started', { stepId: step.id }).wait(4);
+    batch.fact('step.done', { stepId: step.id });
+  }
+  for (let i = 0; i < 12; i++)
+    batch.fact('line.weighed', { lineId: main.line.id, mass_g: main.planned_g / 12 }).wait(1);
+  for (let i = 0; i < 10; i++) batch.fact('temperature.read', { where: 'pot', temp_C: 93 + i }).wait(2);
+  batch.fill(numbers.slice(0, 7)).process(1, numbers.slice(0, 7), 40);
+  batch.fill(numbers.slice(7)).process(2, numbers.slice(7), 40);
+  batch
+    .fact('minutes.worked', { minutes: 150 })
+    .wait(13 * 60)
+    .fact('jars.pressed', { sealed: numbers, failed: [] })
+    .wait(13 * 60)
+    .readPh(3.9)
+    .fact('note.written', { text: 'As it should be.' });
+  const state = fold(batch.events);
+  batch.add('jars.released', { jars: gate(state).releasable, evidence: [] });
+  const label = labelContent(
+    fold(batch.events),
+    {
+      makerName: 'Kitchen',
+      makerAddress: 'Town',
+      jurisdiction: { name: '', statement: 'x', source: '', confirmedOn: null },
+    },
+    size,
+  );
+  if (label.ok) batch.add('labels.printed', { jars: numbers, size, stock: 'letter-10', label: label.label });
+  return batch;
+}
+
+async function addBatch(trx: Trx, plan: TenYears, index: number, head: Head): Promise<Head> {
+  const { id: recipeId, recipe } = plan.recipes[index % plan.recipes.length] as {
+    id: string;
+    recipe: Recipe;
+  };
+  const madeOn = addDays(plan.today, -Math.floor(((plan.batches - index) * 3650) / plan.batches) - 2);
+  const perDay = Math.ceil(plan.batches / 3650) + 2;
+  const batch = tenYearBatch(recipe, {
+    recipeId,
+    recipeVersion: 1,
+    madeOn,
+    lotCode: lotCode(recipe.code, madeOn, 50 + (index % (perDay * 40))),
+  });
+  const batchId = randomUUID();
+  const events = batch.events.map(
+    e => ({ ...e, kitchenId: plan.kitchenId, batchId, personId: plan.personId }) as BatchEvent,
+  );
+  let { seq, hash } = head;
+  const receivedAt = `${madeOn}T20:00:00.000Z`;
+  const rows = events.map((event): EventRow => {
+    const content = canonicalJson({ ...event, receivedAt });
+    const prev_hash = hash;
+    hash = chainHash(prev_hash, content);
+    seq += 1;
+    return {
+      kitchen_id: plan.kitchenId,
+      seq,
+      event_id: event.id,
+      batch_id: batchId,
+      type: event.type,
+      content,
+      client_hash: clientHash(event.id),
+      prev_hash,
+      hash,
+      received_at: receivedAt,
+    };
+  });
+  await insertEvents(trx, rows);
+  await writeBatch(trx, plan.kitchenId, project(batchId, fold(events), seq));
+  await freezeVersion(trx, plan.kitchenId, recipeId, 1, madeOn);
+  return { seq, hash };
+}
+
+async function fillLots(trx: Trx, plan: TenYears): Promise<void> {
+  const items: { item_id: string }[] = await trx('items').select('item_id');
+  for (let from = 0; from < plan.lots; from += CHUNK) {
+    const count = Math.min(CHUNK, plan.lots - from);
+    const lots = Array.from({ length: count }, (_, k) => {
+      const i = from + k;
+      const spent = i < plan.lots * 0.97;
+      return {
+        kitchen_id: plan.kitchenId,
+        lot_id: randomUUID(),
+        item_id: items[i % items.length]?.item_id,
+        label: `T-${i}`,
+        supplier: 'Ten Year Farm',
+        received_on: addDays(plan.today, -Math.floor(((plan.lots - i) * 3650) / plan.lots) - 1),
+        best_by: null,
+        unit_cost: '0.01',
+        strength_pct: null,
+        on_hand: spent ? '0' : '1000',
+      };
+    });
+    await trx('lots').insert(lots);
+    const movement = (lot_id: string, quantity: string, reason: string) => ({
+      kitchen_id: plan.kitchenId,
+      movement_id: randomUUID(),
+      lot_id,
+      quantity,
+      reason,
+      event_id: null,
+      line: null,
+      at: `${plan.today}T00:00:00Z`,
+    });
+    await trx('movements').insert(
+      lots.flatMap(l => [
+        movement(l.lot_id, '1000', 'received'),
+        ...(l.on_hand === '0' ? [movement(l.lot_id, '-1000', 'drawn')] : []),
+      ]),
+    );
+  }
+}
