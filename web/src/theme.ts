@@ -116,6 +116,17 @@ export const theme = createTheme({
         }),
       },
     },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({
+          '&.Mui-selected, &.Mui-selected:hover': {
+            backgroundColor: (t.vars ?? t).palette.aub.tint,
+            color: (t.vars ?? t).palette.primary.main,
+            fontWeight: 700,
+          },
+        }),
+      },
+    },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiTextField: { defaultProps: { size: 'small', fullWidth: true } },
     MuiOutlinedInput: {

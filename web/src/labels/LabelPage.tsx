@@ -204,18 +204,44 @@ function LabelFace({ label, stock }: { label: LabelContent; stock: LabelStock })
       <span>Ingredients: {label.ingredients}.</span>
       {label.contains && <strong>Contains: {label.contains}.</strong>}
       {label.statement && <span>{label.statement}</span>}
-      <Box sx={{ mt: 'auto', pt: 1 }}>
-        <Box sx={{ fontSize: '10pt', fontWeight: 700 }}>{label.netContents}</Box>
-        {label.maker}, {label.address}
-        <br />
-        <strong>Lot {label.lotCode}</strong> · Made {dayText(label.madeOn, kitchen)} · Best by{' '}
-        {dayText(label.bestBy, kitchen)}
-        {label.readyFrom && (
-          <>
-            <br />
-            Best from {dayText(label.readyFrom, kitchen)}
-          </>
-        )}
+      <Box
+        sx={{
+          mt: 'auto',
+          pt: 1,
+          display: 'flex',
+          gap: 1,
+          alignItems: 'flex-end',
+          justifyContent: 'space-between',
+        }}
+      >
+        <Box>
+          <Box sx={{ fontSize: '10pt', fontWeight: 700 }}>{label.netContents}</Box>
+          {label.maker}, {label.address}
+          <br />
+          <strong>Lot {label.lotCode}</strong>
+          <br />
+          Made {dayText(label.madeOn, kitchen)} · Best by {dayText(label.bestBy, kitchen)}
+          {label.readyFrom && (
+            <>
+              <br />
+              Best from {dayText(label.readyFrom, kitchen)}
+            </>
+          )}
+        </Box>
+        <Box
+          sx={{
+            flex: 'none',
+            width: '19mm',
+            height: '19mm',
+            border: '1px solid #2A211D',
+            display: 'grid',
+            placeItems: 'center',
+            textAlign: 'center',
+            fontSize: '7pt',
+          }}
+        >
+          2D code of the lot, on the sheet
+        </Box>
       </Box>
     </Box>
   );

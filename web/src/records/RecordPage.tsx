@@ -50,7 +50,7 @@ function Record({ batch }: { batch: OpenBatch }) {
           </Box>
         )}
       </TableCell>
-      <TableCell>{who(event.personId)}</TableCell>
+      <TableCell sx={{ whiteSpace: { sm: 'nowrap' } }}>{who(event.personId)}</TableCell>
       <TableCell>
         {correction && event.type === 'entry.corrected' && (
           <Soft>Correction of entry {seq.get(event.body.replaces)}. </Soft>

@@ -40,7 +40,7 @@ export function Sheet({
             alignItems: 'baseline',
             justifyContent: 'space-between',
             gap: 2,
-            mb: 1,
+            mb: 1.75,
             flexWrap: 'wrap',
           }}
         >
