@@ -67,7 +67,8 @@ export class Cook {
 
   async send(events: FactEntry[]): Promise<void> {
     await this.kitchen.run(batches.appendEntries, { params: { batchId: this.batchId }, body: { events } });
-    this.view = await this.kitchen.run(batches.read, { params: { batchId: this.batchId } });
+    const { text } = await this.kitchen.run(batches.read, { params: { batchId: this.batchId } });
+    this.view = JSON.parse(text) as BatchView;
   }
 
   async stepDone(stepId: string, minutes: number): Promise<void> {

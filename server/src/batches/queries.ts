@@ -1,5 +1,5 @@
 import type { BatchRow } from '@cocotte/contract';
-import type { BatchEvent, SequencedEvent } from '@cocotte/core/batches';
+import type { SequencedEvent } from '@cocotte/core/batches';
 import type { BatchSummary } from '@cocotte/core/checks';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
@@ -61,17 +61,25 @@ export async function insertEvents(trx: Trx, rows: EventRow[]): Promise<void> {
   await trx('events').insert(rows);
 }
 
-/** Every entry of a batch in the order the server gave them. */
-export async function selectEvents(trx: Trx, kitchenId: string, batchId: string): Promise<SequencedEvent[]> {
+/** Every entry of a batch as JSON text, with its place in the chain, in the order the server gave them. */
+export async function selectEventTexts(
+  trx: Trx,
+  kitchenId: string,
+  batchId: string,
+): Promise<{ seq: number; text: string }[]> {
   const rows: { seq: string; hash: string; content: string }[] = await trx('events')
     .where({ kitchen_id: kitchenId, batch_id: batchId })
     .orderBy('seq')
     .select('seq', 'hash', 'content');
   return rows.map(r => ({
-    ...(JSON.parse(r.content) as BatchEvent & { receivedAt: string }),
     seq: Number(r.seq),
-    hash: r.hash,
+    text: `{"seq":${r.seq},"hash":"${r.hash}",${r.content.slice(1)}`,
   }));
+}
+
+/** Every entry of a batch in the order the server gave them. */
+export async function selectEvents(trx: Trx, kitchenId: string, batchId: string): Promise<SequencedEvent[]> {
+  return (await selectEventTexts(trx, kitchenId, batchId)).map(e => JSON.parse(e.text) as SequencedEvent);
 }
 
 export interface BatchColumns {

@@ -26,13 +26,14 @@ import { lotCode } from '@cocotte/core/labels';
 import { Decimal, type Fault, Fraction, dayOf, yearAndDay } from '@cocotte/core/measure';
 import { factorForJars, jarSize, processFor, routeToSale } from '@cocotte/core/recipes';
 import { drawFault } from '@cocotte/core/stores';
-import type { Call } from '../house/mount.ts';
+import { type Call, JsonText } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
 import { lockLots, move } from '../stores/queries.ts';
 import { append, clientHash } from './chain.ts';
-import { checkStamp, clash, decide, view } from './decide.ts';
+import { checkStamp, clash, decide } from './decide.ts';
 import * as queries from './queries.ts';
 
 export async function list(
@@ -47,8 +48,18 @@ export async function list(
   );
 }
 
-export async function read(call: Call<ParamsOf<typeof readBatch>, unknown, unknown>): Promise<BatchView> {
-  return view(call, call.params.batchId);
+/** A batch's record, passed on as it is stored. */
+export async function read(
+  call: Call<ParamsOf<typeof readBatch>, unknown, unknown>,
+): Promise<JsonText<BatchView>> {
+  const { trx, kitchenId, params } = call;
+  const events = await queries.selectEventTexts(trx, kitchenId, params.batchId);
+  if (events.length === 0) throw notFound('This batch');
+  const ids = new Set(events.flatMap(e => /"personId":"([0-9a-f-]{36})"/.exec(e.text)?.[1] ?? []));
+  const people = await namesOf(trx, [...ids]);
+  return new JsonText(
+    `{"id":"${params.batchId}","events":[${events.map(e => e.text).join(',')}],"people":${JSON.stringify(people)},"lastSeq":${events.at(-1)?.seq}}`,
+  );
 }
 
 /** What runs and what is due, over every batch that is not finished. */
