@@ -55,7 +55,7 @@ export const listLots = endpoint({
   method: 'GET',
   path: '/api/lots',
   who: 'viewer',
-  summary: 'Lots with something left (or all), newest received first; 40 a page',
+  summary: 'Lots with something left (or all), newest received first; 30 a page',
   query: shape<{ after: string; search: string; empty: string }>({
     after: text({ max: 200 }),
     search: text({ max: 100 }),

@@ -5,7 +5,7 @@ import type { Item, Lot } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
-const PAGE = 40;
+const PAGE = 30;
 
 interface LotColumns {
   lot_id: string;

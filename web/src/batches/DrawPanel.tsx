@@ -264,7 +264,7 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           <Button
             variant="contained"
             size="large"
-            disabled={batch.busy || rows.every(r => !r.row)}
+            disabled={batch.busy || lots.some(l => l.isPending) || rows.every(r => !r.row)}
             onClick={() => void draw()}
           >
             Draw these lots
