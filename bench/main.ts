@@ -4,7 +4,6 @@ import { readFileSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { gzipSync } from 'node:zlib';
 import { fold } from '@cocotte/core/batches';
 import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
 import { seedDemo } from '@cocotte/demo/seed';
@@ -15,6 +14,7 @@ import { hashToken } from '@cocotte/server/house/session-cookie';
 import { insertSession } from '@cocotte/server/kitchen/outside';
 import { drawLabels } from '@cocotte/server/labels/sheet';
 import { Device } from '@cocotte/testing/device';
+import { firstLoad } from '@cocotte/testing/first-load';
 import { fillTenYears, tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 
@@ -361,27 +361,6 @@ async function labels(): Promise<void> {
   );
 }
 
-function firstLoad(): void {
-  const dist = join(ROOT, 'dist/web');
-  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<
-    string,
-    { file: string; imports?: string[]; isEntry?: boolean }
-  >;
-  const files = new Set<string>();
-  const take = (name: string): void => {
-    const chunk = manifest[name];
-    if (!chunk || files.has(chunk.file)) return;
-    files.add(chunk.file);
-    for (const next of chunk.imports ?? []) take(next);
-  };
-  for (const [name, chunk] of Object.entries(manifest))
-    if (chunk.isEntry || name.endsWith('TodayPage.tsx')) take(name);
-  const bytes = [...files].reduce((sum, f) => sum + gzipSync(readFileSync(join(dist, f))).length, 0);
-  say(
-    `First load: ${(bytes / 1000).toFixed(1)} KB of JavaScript, gzipped (limit 290; floor, a blank shell of the stack: 236)`,
-  );
-}
-
 const stamp = `${process.pid}_${Date.now().toString(36)}`;
 const names = [`cocotte_bench_demo_${stamp}`, `cocotte_bench_ten_${stamp}`];
 try {
@@ -394,7 +373,10 @@ try {
   await endpoints(kitchens);
   pure();
   await labels();
-  firstLoad();
+  const load = firstLoad(join(ROOT, 'dist/web'));
+  say(
+    `First load: ${(load.bytes / 1000).toFixed(1)} KB of JavaScript, gzipped (limit 290; floor, a blank shell of the stack: 236)`,
+  );
 } finally {
   const admin = new pg.Client({ connectionString: at(ADMIN_URL, 'postgres') });
   await admin.connect();

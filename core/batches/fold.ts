@@ -188,7 +188,11 @@ function settleCorrections(events: readonly BatchEvent[]): {
   return { standing, corrections };
 }
 
-function inOrder(a: { event: BatchEvent; at_ms: number }, b: { event: BatchEvent; at_ms: number }): number {
+/** The order of a record: by corrected instant, then device counter, then id. */
+export function inOrder(
+  a: { event: BatchEvent; at_ms: number },
+  b: { event: BatchEvent; at_ms: number },
+): number {
   if (a.at_ms !== b.at_ms) return a.at_ms - b.at_ms;
   if (a.event.deviceCounter !== b.event.deviceCounter) return a.event.deviceCounter - b.event.deviceCounter;
   return a.event.id < b.event.id ? -1 : a.event.id > b.event.id ? 1 : 0;

@@ -1,6 +1,6 @@
 import { durationText, rangesText } from '../measure/index.ts';
 import { type Elapsed, elapsedBetween } from './events.ts';
-import { type ByType, type Standing, deviation } from './fold.ts';
+import { type ByType, type Standing, deviation, inOrder } from './fold.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 
 type LoadEvent = 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted';
@@ -100,12 +100,7 @@ function runClock(
   settlements: { key: string; minutes: number | null }[],
   deviations: Deviation[],
 ): void {
-  const timeline = [...unsorted].sort(
-    (a, b) =>
-      a.at_ms - b.at_ms ||
-      a.event.deviceCounter - b.event.deviceCounter ||
-      (a.event.id < b.event.id ? -1 : 1),
-  );
+  const timeline = [...unsorted].sort(inOrder);
   let run: Standing | null = null;
   let measured: Elapsed | null = null;
   for (const s of timeline) {

@@ -1,39 +1,18 @@
 import { readFileSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
 import fontkit from '@pdf-lib/fontkit';
 import { describe, expect, it } from 'vitest';
+import { firstLoad } from '../../testing/first-load.ts';
 
 const ROOT = join(import.meta.dirname, '../..');
 const DIST = join(ROOT, 'dist/web');
 const FIRST_LOAD_LIMIT_KB = 290;
 
-interface Chunk {
-  file: string;
-  imports?: string[];
-  isEntry?: boolean;
-}
-
 describe('what the browser loads first', () => {
   it(`is at most ${FIRST_LOAD_LIMIT_KB} KB of JavaScript, gzipped, with Today in it`, () => {
-    const manifest = JSON.parse(readFileSync(join(DIST, '.vite/manifest.json'), 'utf8')) as Record<
-      string,
-      Chunk
-    >;
-    const files = new Set<string>();
-    const take = (name: string): void => {
-      const chunk = manifest[name];
-      if (!chunk || files.has(chunk.file)) return;
-      files.add(chunk.file);
-      for (const next of chunk.imports ?? []) take(next);
-    };
-    for (const [name, chunk] of Object.entries(manifest))
-      if (chunk.isEntry || name.endsWith('TodayPage.tsx')) take(name);
-    const bytes = [...files]
-      .filter(f => f.endsWith('.js'))
-      .reduce((sum, f) => sum + gzipSync(readFileSync(join(DIST, f))).length, 0);
-    console.log(`first load: ${(bytes / 1000).toFixed(1)} KB gzipped in ${files.size} files`);
-    expect(files.size).toBeGreaterThan(2);
+    const { bytes, files } = firstLoad(DIST);
+    console.log(`first load: ${(bytes / 1000).toFixed(1)} KB gzipped in ${files} files`);
+    expect(files).toBeGreaterThan(2);
     expect(bytes).toBeLessThanOrEqual(FIRST_LOAD_LIMIT_KB * 1000);
   });
 
