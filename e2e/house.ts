@@ -154,6 +154,18 @@ export async function fillAndBoil(page: Page, jars: string, doses: number, minut
   await expect(page.getByRole('main').getByRole('timer')).toContainText(/^\d\d:\d\d$/);
 }
 
+/**
+ * Moves the page's clocks and the kitchen's together. The page is cut off meanwhile, so that it does not compare the
+ * one that has moved with the one that has not.
+ */
+export async function passTime(page: Page, house: House, minutes: number): Promise<void> {
+  await page.context().setOffline(true);
+  await page.waitForTimeout(250);
+  house.move(minutes);
+  await page.clock.fastForward(minutes * 60_000);
+  await page.context().setOffline(false);
+}
+
 /** After the clock was moved: a new page session learns it, turns the heat off and lifts. */
 export async function heatOffAndLift(page: Page): Promise<void> {
   await page.reload();

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { House, enterDemo, fillAndBoil, heatOffAndLift, startAndDraw, watch } from './house.ts';
+import { House, enterDemo, fillAndBoil, heatOffAndLift, passTime, startAndDraw, watch } from './house.ts';
 
 /** The whole line from the interface for all three recipes, on a laptop, a tablet and a phone, on the real server and database. */
 let house: House;
@@ -58,19 +58,16 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   await expect(page.getByText('95 min so far')).toBeVisible();
 
   await fillAndBoil(page, '8 half-pints', 0, 15);
-  house.move(15.2);
-  await page.clock.fastForward(15.2 * 60_000);
+  await passTime(page, house, 15.2);
   await expect(page.getByText('Time. Heat off, lid off.')).toBeVisible();
   await page.getByRole('button', { name: 'Heat off' }).click();
-  house.move(5);
-  await page.clock.fastForward(5 * 60_000);
+  await passTime(page, house, 5);
   await page.getByRole('button', { name: 'Jars lifted' }).click();
   await expect(page.getByText('by the page clock')).toBeVisible();
   await expect(page.getByText('processed', { exact: true })).toBeVisible();
 
   // Next day, one jar did not seal.
-  house.move(14 * 60);
-  await page.clock.fastForward(14 * 3_600_000);
+  await passTime(page, house, 14 * 60);
   await page.goto(cookUrl.replace('/cook/', '/check/'));
   await page.getByRole('button', { name: /^Jar 5,/ }).click();
   await page.getByRole('button', { name: 'All sealed but 5' }).click();

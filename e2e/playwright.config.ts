@@ -6,7 +6,9 @@ export default defineConfig({
   outputDir: '../test-results',
   timeout: 120_000,
   expect: { timeout: 12_000 },
-  workers: 2,
+  workers: 1,
+  // A machine under load may time a step out once; what fails twice has failed.
+  retries: 1,
   fullyParallel: false,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   globalSetup: './setup.ts',
