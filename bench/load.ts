@@ -1,0 +1,129 @@
+import { Agent, request } from 'node:http';
+import { performance } from 'node:perf_hooks';
+import { hashToken } from '@cocotte/server/house/session-cookie';
+import pg from 'pg';
+import type { Kitchen } from './kitchens.ts';
+import { CONNECTIONS, SECONDS } from './say.ts';
+
+const agent = new Agent({ keepAlive: true, maxSockets: 64 });
+
+/** One call; how long it took, in ms. */
+export function call(port: number, token: string, path: string, body?: string): Promise<number> {
+  const began = performance.now();
+  return new Promise((resolve, reject) => {
+    const req = request(
+      {
+        host: '127.0.0.1',
+        port,
+        path,
+        agent,
+        method: body ? 'POST' : 'GET',
+        headers: {
+          cookie: `cocotte_session=${token}`,
+          ...(body ? { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : {}),
+        },
+      },
+      res => {
+        res.resume();
+        res.once('end', () =>
+          res.statusCode === 200
+            ? resolve(performance.now() - began)
+            : reject(new Error(`${path}: ${res.statusCode}`)),
+        );
+      },
+    );
+    req.once('error', reject);
+    req.end(body);
+  });
+}
+
+/** As many as fit at a number of connections, for a while. */
+export async function atOnce(one: () => Promise<number>): Promise<number[]> {
+  const times: number[] = [];
+  const until = performance.now() + SECONDS * 1000;
+  await Promise.all(
+    Array.from({ length: CONNECTIONS }, async () => {
+      await one();
+      while (performance.now() < until) times.push(await one());
+    }),
+  );
+  return times;
+}
+
+/** At a steady rate, whatever the answers take. */
+export async function steady(perSecond: number, one: () => Promise<number>): Promise<number[]> {
+  const times: number[] = [];
+  const all: Promise<void>[] = [];
+  const count = Math.ceil(perSecond * SECONDS);
+  const began = performance.now();
+  for (let i = 0; i < count; i++) {
+    const wait = began + (i * 1000) / perSecond - performance.now();
+    if (wait > 0) await new Promise(resolve => setTimeout(resolve, wait));
+    all.push(
+      one().then(t => {
+        times.push(t);
+      }),
+    );
+  }
+  await Promise.all(all);
+  return times;
+}
+
+/** What each endpoint asks of the database, through pg alone. */
+const SESSION = `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role from sessions s join accounts a on a.id = s.account_id left join memberships m on m.account_id = a.id and m.kitchen_id = s.kitchen_id where s.token_hash = $1 and s.expires_at > $2`;
+export const QUERIES: [
+  name: string,
+  path: (k: Kitchen) => string,
+  sql: string,
+  params: (k: Kitchen) => unknown[],
+][] = [
+  [
+    'batches',
+    () => '/api/batches',
+    `select batch_id, made_on, summary, last_seq from batches where kitchen_id = $1 order by made_on desc, batch_id desc limit 51`,
+    k => [k.kitchenId],
+  ],
+  [
+    'recipes',
+    () => '/api/recipes',
+    `select r.recipe_id, r.name, r.code, r.version, r.cooked, r.last_cooked, v.body->>'foodClass', v.body->'authority'->>'grade', v.body->'makes' from recipes r join recipe_versions v on v.kitchen_id = r.kitchen_id and v.recipe_id = r.recipe_id and v.number = r.version where r.kitchen_id = $1 order by r.name, r.recipe_id limit 51`,
+    k => [k.kitchenId],
+  ],
+  [
+    'lots',
+    () => '/api/lots',
+    `select l.*, i.body from lots l join items i on i.kitchen_id = l.kitchen_id and i.item_id = l.item_id where l.kitchen_id = $1 and l.on_hand > 0 order by l.received_on desc, l.lot_id desc limit 51`,
+    k => [k.kitchenId],
+  ],
+  [
+    'one batch',
+    k => `/api/batches/${k.batchId}`,
+    `select seq, hash, content from events where kitchen_id = $1 and batch_id = $2 order by seq`,
+    k => [k.kitchenId, k.batchId],
+  ],
+  [
+    'today',
+    () => '/api/today',
+    `select batch_id, summary, last_seq from batches where kitchen_id = $1 and open = true order by made_on desc, batch_id desc limit 201`,
+    k => [k.kitchenId],
+  ],
+];
+
+/** The same transaction through pg alone: session read, kitchen set, query. */
+export async function floor(kitchen: Kitchen, sql: string, params: unknown[]): Promise<number[]> {
+  const pool = new pg.Pool({ connectionString: kitchen.appUrl, max: CONNECTIONS });
+  const one = async (): Promise<number> => {
+    const began = performance.now();
+    const client = await pool.connect();
+    await client.query('begin');
+    await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
+    await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+    await client.query(sql, params);
+    await client.query('commit');
+    client.release();
+    return performance.now() - began;
+  };
+  const times = await atOnce(one);
+  await pool.end();
+  return times;
+}
