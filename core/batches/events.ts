@@ -1,6 +1,15 @@
 import type { AcidityReading } from '../acid/index.ts';
 import { instantMs } from '../measure/index.ts';
-import type { JarSizeId, JarsWanted, Recipe, RouteToSale, ScheduledTime } from '../recipes/index.ts';
+import {
+  type JarSizeId,
+  type JarsWanted,
+  type Line,
+  type Recipe,
+  type RouteToSale,
+  type ScheduledTime,
+  upgradeRecipe,
+  upgradeTime,
+} from '../recipes/index.ts';
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
 export type Purpose = 'sale' | 'home' | 'gift' | 'trial';
@@ -47,6 +56,33 @@ export interface StartedBody {
   route: RouteToSale;
   /** Release limit of the finished food. */
   phLimit: number;
+  /** How the jars are heated; steam only within its limits. */
+  heat: 'boiling water' | 'steam';
+  /** How the batch is spread over pots, and whether a rule of quality was overridden. */
+  pots: { count: number; each: string; overridden: boolean; reasons: string[] };
+  /** What was foreseen; null where it could not be. */
+  expected: {
+    pints: number;
+    final_g: number | null;
+    solids_pct: number | null;
+    cook_min: number | null;
+  } | null;
+}
+
+/** Reads what a batch was started with, of any shape there ever was. */
+export function upgradeStarted(body: StartedBody): StartedBody {
+  const first = {
+    heat: 'boiling water',
+    pots: { count: 1, each: body.factor, overridden: false, reasons: [] },
+    expected: null,
+  } as const;
+  return {
+    ...first,
+    ...body,
+    pots: body.pots ?? first.pots,
+    recipe: upgradeRecipe(body.recipe),
+    times: body.times.map(upgradeTime),
+  } as StartedBody;
 }
 
 /** One lot drawn, with the cost and the facts it had then. */
@@ -88,6 +124,12 @@ export interface EventBodies {
   'step.started': { stepId: string };
   'step.done': { stepId: string };
   'line.weighed': { lineId: string; mass_g: number };
+  /** Something went in that the recipe does not name: cooked first, written down afterwards. */
+  'line.added': { line: Line };
+  /** A measure that later amounts hang on, such as the juice. */
+  'measure.taken': { stepId: string; quantity: number; unit: 'g' | 'mL' };
+  /** Why more or less came out than was foreseen. */
+  'yield.explained': { reason: string };
   'temperature.read': { where: 'pot' | 'canner' | 'jar'; temp_C: number };
   'jars.filled': { size: JarSizeId; jars: number[]; jarLotId: string | null; lidLotId: string | null };
   'dose.given': { lineId: string; jars: number[] };

@@ -1,5 +1,12 @@
 import { rangesText } from '../measure/index.ts';
-import { type BatchEvent, type EventType, correctedInstant_ms, isDecision } from './events.ts';
+import {
+  type BatchEvent,
+  type EventType,
+  type StartedBody,
+  correctedInstant_ms,
+  isDecision,
+  upgradeStarted,
+} from './events.ts';
 import { deriveLoads } from './loads.ts';
 import type { BatchState, Deviation, JarState, Trace } from './state.ts';
 
@@ -28,7 +35,8 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
 
   const first = of('batch.started')[0];
-  const started = first ? { ...first.event.body, by: first.trace } : null;
+  const added = of('line.added').map(s => ({ line: s.event.body.line, by: s.trace }));
+  const started = first ? { ...withLines(upgradeStarted(first.event.body), added), by: first.trace } : null;
   const deviations: Deviation[] = [];
 
   const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
@@ -47,6 +55,28 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     weighed[s.event.body.lineId] = { mass_g: before + s.event.body.mass_g, by: s.trace };
   }
 
+  const measures: BatchState['measures'] = {};
+  for (const s of of('measure.taken')) {
+    const { stepId, quantity, unit } = s.event.body;
+    measures[stepId] = { quantity, unit, by: s.trace };
+  }
+
+  if (started && !started.recipe.sketch)
+    for (const { line, by } of added) {
+      const free = (line.role === 'spice' && line.freshFactor > 1) || line.role === 'salt';
+      deviations.push(
+        deviation(
+          `line_added:${by.eventId}`,
+          'line_added',
+          null,
+          `${line.name} went in, and the recipe does not name it.`,
+          free
+            ? 'Settle it with the reason, and write it into the recipe.'
+            : 'The authority covers the recipe as it stands. If it was entered by mistake, take the entry back; else the batch stays held.',
+          free,
+        ),
+      );
+    }
   const jars = fillJars(byType, deviations);
   const known = new Map(jars.map(j => [j.number, j]));
   /** The jars an entry names that exist; the others open a deviation. */
@@ -107,6 +137,9 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     draws,
     steps,
     weighed,
+    added,
+    measures,
+    yieldReasons: of('yield.explained').map(s => ({ reason: s.event.body.reason, by: s.trace })),
     jars,
     loads,
     deviations,
@@ -131,6 +164,15 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: s.trace,
     })),
   };
+}
+
+/** Lines added while cooking stand among the recipe's, so that they are drawn, weighed, costed and labelled alike. */
+function withLines(started: StartedBody, added: BatchState['added']): StartedBody {
+  const known = new Set(started.recipe.lines.map(l => l.id));
+  const more = added.map(a => a.line).filter(l => !known.has(l.id) && known.add(l.id));
+  return more.length === 0
+    ? started
+    : { ...started, recipe: { ...started.recipe, lines: [...started.recipe.lines, ...more] } };
 }
 
 export function deviation(

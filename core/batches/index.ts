@@ -25,4 +25,5 @@ export {
 } from './events.ts';
 export type { BatchState, Deviation, JarState, LoadPhase, LoadState, Trace } from './state.ts';
 export { fold } from './fold.ts';
-export { type LineMass, lineMasses } from './masses.ts';
+export { type LineMass, lineMasses, measuresOf } from './masses.ts';
+export { recipeFromBatch } from './to-recipe.ts';

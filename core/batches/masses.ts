@@ -1,5 +1,5 @@
-import { Fraction } from '../measure/index.ts';
-import { type Line, type Recipe, scaleRecipe } from '../recipes/index.ts';
+import { Fraction, UNITS } from '../measure/index.ts';
+import { type Line, type Measures, type Recipe, scaleRecipe } from '../recipes/index.ts';
 import type { BatchState } from './state.ts';
 
 /** What went into a batch for one line, and how we know. */
@@ -9,7 +9,21 @@ export interface LineMass {
   planned_g: number;
   /** Grams prepared that went in. */
   actual_g: number;
+  /** Grams of that which stay in the food. */
+  kept_g: number;
   basis: 'weighed' | 'drawn' | 'planned';
+}
+
+/** Measures of a batch that fit what their step expects; a litre where grams are expected settles nothing. */
+export function measuresOf(recipe: Pick<Recipe, 'steps'>, taken: BatchState['measures']): Measures {
+  const out: Record<string, Measures[string]> = {};
+  for (const step of recipe.steps) {
+    const measure = taken[step.id];
+    if (!measure || !step.expects) continue;
+    const expected = UNITS[step.expects.unit].dimension;
+    if (expected === (measure.unit === 'g' ? 'mass' : 'volume')) out[step.id] = measure;
+  }
+  return out;
 }
 
 /**
@@ -20,9 +34,8 @@ export interface LineMass {
 export function lineMasses(state: BatchState): LineMass[] {
   if (!state.started) throw new RangeError('lineMasses: the batch has not been started');
   const { recipe, factor, jars } = state.started;
-  const planned = new Map(
-    scaleRecipe(recipe as Recipe, new Fraction(factor), jars).lines.map(l => [l.lineId, l.mass_g]),
-  );
+  const scaled = scaleRecipe(recipe, new Fraction(factor), jars, measuresOf(recipe, state.measures));
+  const planned = new Map(scaled.lines.map(l => [l.lineId, l.mass_g]));
   const drawn = new Map<string, number>();
   for (const draw of state.draws) {
     for (const lot of draw.lots) {
@@ -32,9 +45,12 @@ export function lineMasses(state: BatchState): LineMass[] {
   return recipe.lines.map(line => {
     const planned_g = planned.get(line.id) ?? 0;
     const weighed = state.weighed[line.id];
-    if (weighed) return { line, planned_g, actual_g: weighed.mass_g, basis: 'weighed' };
     const lot_g = drawn.get(line.id);
-    if (lot_g !== undefined) return { line, planned_g, actual_g: lot_g * line.trimYield, basis: 'drawn' };
-    return { line, planned_g, actual_g: planned_g, basis: 'planned' };
+    const [actual_g, basis] = weighed
+      ? ([weighed.mass_g, 'weighed'] as const)
+      : lot_g !== undefined
+        ? ([lot_g * line.trimYield, 'drawn'] as const)
+        : ([planned_g, 'planned'] as const);
+    return { line, planned_g, actual_g, kept_g: line.where === 'dip' ? 0 : actual_g * line.keptShare, basis };
   });
 }

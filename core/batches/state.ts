@@ -1,5 +1,5 @@
 import type { AcidityReading } from '../acid/index.ts';
-import type { JarSizeId } from '../recipes/index.ts';
+import type { JarSizeId, Line } from '../recipes/index.ts';
 import type { DrawnLot, GateEvidence, LabelContent, SetAsideReason, StartedBody } from './events.ts';
 
 /** Who entered something and when it happened. */
@@ -66,6 +66,11 @@ export interface BatchState {
   draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];
   steps: Record<string, { started: Trace | null; done: Trace | null }>;
   weighed: Record<string, { mass_g: number; by: Trace }>;
+  /** Lines added while cooking; they stand among the recipe's too. */
+  added: { line: Line; by: Trace }[];
+  /** Measures taken, by step; the last one counts. */
+  measures: Record<string, { quantity: number; unit: 'g' | 'mL'; by: Trace }>;
+  yieldReasons: { reason: string; by: Trace }[];
   temperatures: { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace }[];
   jars: JarState[];
   loads: LoadState[];

@@ -1,7 +1,7 @@
 import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, lineMasses } from '../batches/index.ts';
 import { durationText, rangesText } from '../measure/index.ts';
-import { spreadIdentity } from '../recipes/index.ts';
+import { type FoodClass, type Recipe, spreadIdentity } from '../recipes/index.ts';
 
 /** One condition of release, with its evidence or what is missing. */
 export interface Condition {
@@ -47,6 +47,7 @@ export function gate(state: BatchState): Gate {
   const conditions = [
     ...purposeConditions(state),
     ...recipeConditions(state),
+    ...hotFillConditions(state),
     tracedCondition(state),
     ...acidityConditions(state),
     ...deviationConditions(state, present),
@@ -113,7 +114,7 @@ function recipeConditions(state: BatchState): Condition[] {
     out.push(
       condition(
         'identity',
-        'Enough fruit to be called a jam',
+        `Enough fruit to be called ${started.recipe.product}`,
         identity.meets,
         identity.why,
         identity.source,
@@ -121,6 +122,7 @@ function recipeConditions(state: BatchState): Condition[] {
         null,
       ),
     );
+    if (!cookedToGel(started.recipe)) return out;
     const hottest = Math.max(
       -Infinity,
       ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C),
@@ -164,6 +166,38 @@ function recipeConditions(state: BatchState): Condition[] {
   return out;
 }
 
+/** A spread that sets by cooking alone, or has a step to the gel point, has to show that it got there. */
+function cookedToGel(recipe: Recipe): boolean {
+  return recipe.setBy === 'nothing added' || recipe.steps.some(s => s.target.kind === 'gel point');
+}
+
+/** Food whose acid was added or grew in it is released on a reading of its finished pH. */
+export function needsReading(foodClass: FoodClass): boolean {
+  return foodClass === 'acidified food' || foodClass === 'fermented food';
+}
+
+/** A hot fill is no heat step below the temperature its letter sets. */
+function hotFillConditions(state: BatchState): Condition[] {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const fill = started.times.find(t => t.method === 'hot-fill-hold')?.fill;
+  if (!fill) return [];
+  const read = state.temperatures.filter(t => t.where === 'jar').map(t => t.temp_C);
+  const coldest = Math.min(Infinity, ...read);
+  return [
+    condition(
+      'hot-fill',
+      `Filled at ${tempBoth(fill.temp_C)} or above`,
+      read.length > 0 && coldest >= fill.temp_C - HALF_A_TENTH_C,
+      read.length > 0
+        ? `The coldest jar read ${tempBoth(coldest)}; closure: ${fill.closure}.`
+        : 'No jar temperature is logged.',
+      "The letter's hot-fill-hold is the heat step: its temperature, its hold and its closure.",
+      'Log the temperature in a jar at filling. A jar filled colder is refrigerated or filled again.',
+      null,
+    ),
+  ];
+}
+
 function tracedCondition(state: BatchState): Condition {
   const started = state.started as NonNullable<BatchState['started']>;
   const drawn = new Set(state.draws.flatMap(d => d.lots.map(l => l.lineId)));
@@ -204,7 +238,7 @@ function acidityConditions(state: BatchState): Condition[] {
       ),
     );
   }
-  if (started.recipe.foodClass === 'acidified food') {
+  if (needsReading(started.recipe.foodClass)) {
     const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r).length === 0);
     const best = evidence.at(-1);
     const last = state.readings.at(-1);

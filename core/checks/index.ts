@@ -1,4 +1,4 @@
-export { type Condition, type Gate, PRESS_AFTER_HOURS, gate } from './gate.ts';
+export { type Condition, type Gate, PRESS_AFTER_HOURS, gate, needsReading } from './gate.ts';
 export {
   type BatchStanding,
   type BatchSummary,

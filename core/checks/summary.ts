@@ -1,6 +1,7 @@
 import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
-import { type Gate, PRESS_AFTER_HOURS, gate } from './gate.ts';
+import { pintsOf } from '../recipes/index.ts';
+import { type Gate, PRESS_AFTER_HOURS, gate, needsReading } from './gate.ts';
 
 /** The form a jar is drawn in. State is a form, never only a colour. */
 export type JarForm =
@@ -43,6 +44,8 @@ export interface BatchSummary {
   forms: Partial<Record<JarForm, number>>;
   running: Running[];
   due: Due[];
+  /** What it filled against what was foreseen; null until jars are filled, or where nothing was foreseen. */
+  yield: { expected_pints: number; actual_pints: number; reasons: string[] } | null;
 }
 
 /** The jars of a batch with their forms, and its gate. */
@@ -106,6 +109,19 @@ export function summarise(state: BatchState, now = standing(state)): BatchSummar
     forms,
     running: runningOf(state),
     due: dueOf(state, now, labelled),
+    yield: yieldOf(state),
+  };
+}
+
+/** Filled in whole jars; a part-filled one went to the refrigerator. */
+function yieldOf(state: BatchState): BatchSummary['yield'] {
+  const expected = state.started?.expected;
+  const whole = state.jars.filter(j => j.setAside?.why !== 'part-filled');
+  if (!expected || whole.length === 0) return null;
+  return {
+    expected_pints: expected.pints,
+    actual_pints: pintsOf(whole.map(j => ({ size: j.size, count: 1 }))).valueOf(),
+    reasons: state.yieldReasons.map(y => y.reason),
   };
 }
 
@@ -172,7 +188,8 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
   const lastLift = Math.max(0, ...state.loads.map(l => l.lifted?.at_ms ?? 0));
   add('press', Math.max(0, ...cooling.map(j => lifted(j.number))) + PRESS_AFTER_HOURS * hour, cooling.length);
   const needsPh =
-    state.started?.recipe.foodClass === 'acidified food' &&
+    state.started !== null &&
+    needsReading(state.started.recipe.foodClass) &&
     state.started.purpose !== 'trial' &&
     lastLift > 0 &&
     now.stage === 'checking' &&

@@ -1,1 +1,2 @@
 export { GEL_RISE_C, boilingPoint_C, gelPoint_C, standardPressure_Pa, vapourPressure_Pa } from './boiling.ts';
+export { boilingRise_C, brixAtRise, syrupDensity_gPerMl } from './sugar.ts';

@@ -1,1 +1,9 @@
-export { type JurisdictionProfile, type Kitchen, type Role, ROLES, mayAct } from './kitchen.ts';
+export {
+  type Canner,
+  type JurisdictionProfile,
+  type Kitchen,
+  type Pot,
+  type Role,
+  ROLES,
+  mayAct,
+} from './kitchen.ts';

@@ -1,4 +1,5 @@
 import type { Habits } from '../measure/index.ts';
+import type { JarSizeId } from '../recipes/index.ts';
 
 export type Role = 'owner' | 'cook' | 'viewer';
 export const ROLES: readonly Role[] = ['owner', 'cook', 'viewer'];
@@ -15,6 +16,26 @@ export interface JurisdictionProfile {
   confirmedOn: string | null;
 }
 
+/** A pot of the kitchen. */
+export interface Pot {
+  id: string;
+  name: string;
+  capacity_mL: number;
+  /** Inside, for depths. */
+  diameter_mm: number;
+  /** Water it boils off in a minute at a full boil, as this kitchen measured it. */
+  boilOff_gPerMin: number;
+}
+
+/** A canner of the kitchen. */
+export interface Canner {
+  id: string;
+  name: string;
+  kind: 'boiling water' | 'steam';
+  /** Jars of each size that stand in it at once. */
+  holds: Partial<Record<JarSizeId, number>>;
+}
+
 /** A kitchen's own settings: where it stands, how it reads figures, who it is on a label. */
 export interface Kitchen extends Habits {
   id: string;
@@ -28,6 +49,8 @@ export interface Kitchen extends Habits {
   jurisdiction: JurisdictionProfile;
   /** What the jam thermometer reads above the truth. */
   thermometerError_C: number;
+  pots: Pot[];
+  canners: Canner[];
   version: number;
 }
 

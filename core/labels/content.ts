@@ -47,11 +47,13 @@ export function ingredientStatement(state: BatchState): string {
       .map(l => [l.lineId as string, l]),
   );
   const mass = new Map<string, number>();
-  for (const { line, actual_g } of lineMasses(state)) {
+  for (const { line, kept_g } of lineMasses(state)) {
+    // A dip is no ingredient; what is lifted out again stands last, by what stays of it.
+    if (line.where === 'dip') continue;
     const lot = drawn.get(line.id);
     const sub = lot?.subIngredients || line.subIngredients;
     const name = (lot?.labelName || line.labelName) + (sub ? ` (${sub})` : '');
-    mass.set(name, (mass.get(name) ?? 0) + actual_g);
+    mass.set(name, (mass.get(name) ?? 0) + kept_g);
   }
   return [...mass]
     .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))

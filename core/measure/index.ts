@@ -17,12 +17,18 @@ export {
 export { type NumberLimits, marksOf, readDecimal, readNumber, readRational, within } from './read.ts';
 export {
   type Amount,
+  type AmountHint,
+  type AmountQuestion,
+  type AmountReading,
   type Weighing,
+  amountMiddle,
+  amountText,
   amount_g,
   kitchenVolume,
   kitchenWeight,
   mixedText,
   readAmount,
+  scanAmount,
 } from './amount.ts';
 export {
   type Day,

@@ -105,7 +105,7 @@ describe('amounts', () => {
     ['250 g', '250', 'g'],
     ['8', '8', 'each'],
     ['1/4 tsp', '1/4', 'tsp'],
-    ['3 cloves', '3', 'each'],
+    ['3 cloves', '3', 'clove'],
     ['12 fl oz', '12', 'floz'],
   ])('%s', (text, value, unit) => {
     expect(readAmount(text, 'en-US')).toMatchObject({ ok: true, value: { value, unit } });
@@ -121,10 +121,12 @@ describe('amounts', () => {
   });
 
   it('weighs a volume by its density and refuses one without', () => {
-    const cup = { text: '1 c', unit: 'cup' as const, value: '1' };
+    const cup = { text: '1 c', unit: 'cup' as const, value: '1', upTo: null, toTaste: false };
     expect(amount_g(cup, { density_gPerMl: 0.845 })).toBeCloseTo(199.92, 2);
     expect(() => amount_g(cup, {})).toThrow(RangeError);
-    expect(() => amount_g({ text: '1', unit: 'each', value: '1' }, {})).toThrow(RangeError);
+    expect(() => amount_g({ text: '1', unit: 'each', value: '1', upTo: null, toTaste: false }, {})).toThrow(
+      RangeError,
+    );
   });
 
   it('shows a volume in kitchen measures within a spoon of the truth', () => {

@@ -29,6 +29,14 @@ const VULGAR: Record<string, string> = {
   '⅞': '7/8',
 };
 
+/** Fraction characters and the fraction slash spelled out: "1½" becomes "1 1/2". */
+export function spellFractions(text: string): string {
+  return text
+    .replace(/\s*([¼½¾⅓⅔⅛⅜⅝⅞])/g, (_, c: string) => ` ${VULGAR[c]}`)
+    .replaceAll('\u2044', '/')
+    .trimStart();
+}
+
 /** The decimal and grouping marks of a locale, as Intl writes them. */
 export function marksOf(locale: string): { decimal: string; group: string } {
   const parts = new Intl.NumberFormat(locale, { useGrouping: true }).formatToParts(1234567.8);
@@ -64,7 +72,7 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
       'Type the figure alone.',
     );
   }
-  const spelled = trimmed.replace(/\s*([¼½¾⅓⅔⅛⅜⅝⅞])/g, (_, c: string) => ` ${VULGAR[c]}`).trim();
+  const spelled = spellFractions(trimmed).trim();
   const mixed = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(spelled);
   if (mixed) {
     const [, whole, top, bottom] = mixed as unknown as [string, string | undefined, string, string];

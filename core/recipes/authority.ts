@@ -1,6 +1,8 @@
+import { type FormulaChange, changesFrom, formulaOf } from './changes.ts';
 import { spreadIdentity } from './identity.ts';
-import { processEntry } from './process-data.ts';
+import { processEntry } from './process-entry.ts';
 import type { Recipe } from './recipe.ts';
+import { reviewFaults } from './review-rules.ts';
 
 export interface RouteToSale {
   open: boolean;
@@ -11,67 +13,146 @@ export interface RouteToSale {
   source: string;
 }
 
+/** Why an authority does not cover a recipe. */
+export interface AuthorityFault {
+  what: string;
+  why: string;
+  next: string;
+  source: string;
+}
+
+/** Publications older than this are out of date: the tested times were revised in the mid-1990s. Common practice. */
+export const OLDEST_PUBLICATION = 1994;
+
+/** Changes from the formula its authority covers; none when it was taken over as it stands. */
+export function formulaChanges(recipe: Recipe): FormulaChange[] {
+  const { grade } = recipe.authority;
+  if (recipe.tested === null || (grade !== 'tested publication' && grade !== 'letter')) return [];
+  return changesFrom(recipe.tested, formulaOf(recipe));
+}
+
+const PRACTICE = 'Routes to sale, common practice';
+
+/**
+ * Why the authority of a recipe gives it no heat step, or null when it does. An own or untested recipe borrows no
+ * time, except a fruit spread of safely acid fruit that meets its standard of identity.
+ */
+export function authorityFault(recipe: Recipe): AuthorityFault | null {
+  const refused = reviewFaults(recipe).find(f => f.level === 'refused');
+  if (refused) return { what: refused.what, why: refused.why, next: refused.next, source: refused.source };
+  const { authority } = recipe;
+  switch (authority.grade) {
+    case 'published, untested':
+      return {
+        what: `"${authority.title}" is published but untested.`,
+        why: 'It has no tested process: nobody has shown that its acid and heat make it safe to keep, and pH alone does not give a heat step.',
+        next: 'Cook it as a trial, or ask a process authority for a scheduled process.',
+        source: PRACTICE,
+      };
+    case 'own': {
+      const entry = authority.entryId === null ? undefined : processEntry(authority.entryId);
+      const identity = spreadIdentity(recipe);
+      if (recipe.foodClass !== 'fruit spread')
+        return {
+          what: 'An own recipe has no processing time to borrow.',
+          why: 'Acidity stops one hazard and heat another; nobody has tested the heat for this mixture.',
+          next: 'Cook it as a trial and send it to a process authority, or follow a tested recipe unchanged.',
+          source: PRACTICE,
+        };
+      if (!identity.meets)
+        return {
+          what: 'The published time for fruit spreads does not cover this recipe.',
+          why: identity.why,
+          next: identity.next,
+          source: identity.source,
+        };
+      if (!entry?.products.includes(recipe.product))
+        return {
+          what: entry
+            ? `The entry it names, ${entry.product}, is not one of ${recipe.product}.`
+            : 'It names no published family time.',
+          why: 'Without its entry there is no tested time.',
+          next: `Choose the published entry for ${recipe.product}.`,
+          source: PRACTICE,
+        };
+      return null;
+    }
+    case 'tested publication': {
+      if (authority.year < OLDEST_PUBLICATION)
+        return {
+          what: `${authority.title} of ${authority.year} is out of date.`,
+          why: `Tested processes were revised in the mid-1990s; times from before ${OLDEST_PUBLICATION} are no longer relied on.`,
+          next: 'Find the recipe in a current edition.',
+          source: PRACTICE,
+        };
+      if (authority.time.kind === 'entry' && !processEntry(authority.time.entryId))
+        return {
+          what: 'The entry this recipe follows is not in the tables.',
+          why: 'Without its entry there is no tested time.',
+          next: 'Choose the published entry, or add the letter.',
+          source: PRACTICE,
+        };
+      return changedFault(recipe);
+    }
+    case 'letter':
+      return changedFault(recipe);
+  }
+}
+
+function changedFault(recipe: Recipe): AuthorityFault | null {
+  const breaking = formulaChanges(recipe).filter(c => c.breaks);
+  if (breaking.length === 0) return null;
+  return {
+    what: `Its authority no longer covers it: ${breaking.map(c => c.what).join(' ')}`,
+    why: breaking.map(c => c.why).join(' '),
+    next: breaking.map(c => c.next).join(' '),
+    source: 'Changing a recipe, common practice',
+  };
+}
+
 /**
  * Whether a recipe may be cooked for sale at all, and by which route: (1) a fruit spread that meets its standard,
  * under the published family time; (2) a tested publication or a process authority's letter, unchanged. pH alone
  * never opens sale.
  */
 export function routeToSale(recipe: Recipe): RouteToSale {
+  if (recipe.sketch)
+    return {
+      open: false,
+      what: 'A recipe that is cooked first and written down afterwards opens no way to sale.',
+      why: 'Nobody knows yet what it is.',
+      next: 'Cook it as a trial.',
+      source: PRACTICE,
+    };
+  const fault = authorityFault(recipe);
+  if (fault) return { open: false, ...fault };
+  const mend = reviewFaults(recipe).find(f => f.level === 'mend');
+  if (mend) return { open: false, what: mend.what, why: mend.why, next: mend.next, source: mend.source };
   const { authority } = recipe;
-  switch (authority.grade) {
-    case 'letter':
-      return {
-        open: true,
-        what: `Process authority's letter ${authority.reference}, ${authority.issuedOn}.`,
-        why: authority.demo
-          ? 'A demo letter: it opens sale in the demo kitchen only and must not be cooked from.'
-          : 'A scheduled process, followed unchanged.',
-        next: '',
-        source: `${authority.authority}, reference ${authority.reference}`,
-      };
-    case 'tested publication': {
-      const known = processEntry(authority.entryId) !== undefined;
-      return {
-        open: known,
-        what: known
-          ? `Tested publication, unchanged: ${authority.title}, ${authority.edition}, ${authority.part}.`
-          : 'The publication names no entry that is in the tables.',
-        why: known
-          ? `Checked on ${authority.checkedOn}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.`
-          : 'Without its entry there is no tested time.',
-        next: known ? '' : 'Choose the published entry.',
-        source: `${authority.title}, ${authority.edition}, ${authority.part}`,
-      };
-    }
-    case 'published, untested':
-      return {
-        open: false,
-        what: `"${authority.title}" is published but untested.`,
-        why: 'Nobody has shown that its acid and heat make it safe to keep.',
-        next: 'Cook it as a trial, or ask a process authority for a scheduled process.',
-        source: 'Routes to sale, common practice',
-      };
-    case 'own': {
-      const identity = spreadIdentity(recipe);
-      if (recipe.foodClass === 'fruit spread' && identity.meets && authority.entryId !== null) {
-        return {
-          open: true,
-          what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.',
-          why: identity.why,
-          next: '',
-          source: identity.source,
-        };
-      }
-      return {
-        open: false,
-        what: 'An own recipe opens no way to sale.',
-        why:
-          recipe.foodClass === 'fruit spread'
-            ? identity.why || 'It names no published family time.'
-            : 'Acidity stops one hazard and heat another; nobody has tested its heat.',
-        next: 'Cook it as a trial, or ask a process authority for a scheduled process.',
-        source: 'Routes to sale, common practice',
-      };
-    }
-  }
+  if (authority.grade === 'letter')
+    return {
+      open: true,
+      what: `Process authority's letter ${authority.reference}, ${authority.issuedOn}.`,
+      why: authority.demo
+        ? 'A demo letter: it opens sale in the demo kitchen only and must not be cooked from.'
+        : 'A scheduled process, followed unchanged.',
+      next: '',
+      source: `${authority.authority}, reference ${authority.reference}`,
+    };
+  if (authority.grade === 'tested publication')
+    return {
+      open: true,
+      what: `${authority.kind === 'leaflet' ? "Set-maker's leaflet" : 'Tested publication'}, unchanged: ${authority.title}, ${authority.edition}, ${authority.part}.`,
+      why: `Checked on ${authority.checkedOn}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.`,
+      next: '',
+      source: `${authority.title}, ${authority.edition}, ${authority.part}`,
+    };
+  const identity = spreadIdentity(recipe);
+  return {
+    open: true,
+    what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.',
+    why: identity.why,
+    next: '',
+    source: identity.source,
+  };
 }

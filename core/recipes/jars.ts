@@ -1,6 +1,7 @@
 import { Fraction } from '../measure/index.ts';
 
-export type JarSizeId = 'quarter-pint' | 'half-pint' | 'pint' | 'quart';
+export type JarSizeId =
+  'quarter-pint' | 'half-pint' | 'three-quarter-pint' | 'pint' | 'pint-and-a-half' | 'quart' | 'half-gallon';
 
 export interface JarSize {
   id: JarSizeId;
@@ -9,14 +10,72 @@ export interface JarSize {
   plural: string;
   /** Nominal volume in US pints, exact. */
   pints: Fraction;
+  /** Filled to the brim, in millilitres. Typical of the trade, from memory; glass differs by maker. */
+  brim_mL: number;
+  /** Open area of the mouth in square millimetres, for what a headspace takes. Typical, from memory. */
+  mouth_mm2: number;
 }
+
+const REGULAR_MOUTH_MM2 = 2830;
 
 /** The jar sizes this book knows, smallest first. Nominal US volumes; common practice. */
 export const JAR_SIZES: readonly JarSize[] = [
-  { id: 'quarter-pint', name: 'quarter-pint', plural: 'quarter-pints', pints: new Fraction(1, 4) },
-  { id: 'half-pint', name: 'half-pint', plural: 'half-pints', pints: new Fraction(1, 2) },
-  { id: 'pint', name: 'pint', plural: 'pints', pints: new Fraction(1) },
-  { id: 'quart', name: 'quart', plural: 'quarts', pints: new Fraction(2) },
+  {
+    id: 'quarter-pint',
+    name: 'quarter-pint',
+    plural: 'quarter-pints',
+    pints: new Fraction(1, 4),
+    brim_mL: 132,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'half-pint',
+    name: 'half-pint',
+    plural: 'half-pints',
+    pints: new Fraction(1, 2),
+    brim_mL: 255,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'three-quarter-pint',
+    name: 'three-quarter-pint',
+    plural: 'three-quarter-pints',
+    pints: new Fraction(3, 4),
+    brim_mL: 372,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'pint',
+    name: 'pint',
+    plural: 'pints',
+    pints: new Fraction(1),
+    brim_mL: 494,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'pint-and-a-half',
+    name: 'pint-and-a-half',
+    plural: 'pint-and-a-halves',
+    pints: new Fraction(3, 2),
+    brim_mL: 732,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'quart',
+    name: 'quart',
+    plural: 'quarts',
+    pints: new Fraction(2),
+    brim_mL: 970,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
+  {
+    id: 'half-gallon',
+    name: 'half-gallon',
+    plural: 'half-gallons',
+    pints: new Fraction(4),
+    brim_mL: 1930,
+    mouth_mm2: REGULAR_MOUTH_MM2,
+  },
 ];
 
 /** @throws RangeError for a size not in {@link JAR_SIZES} */
@@ -26,8 +85,19 @@ export function jarSize(id: JarSizeId): JarSize {
   return size;
 }
 
+/** What a jar holds below its headspace, in millilitres. */
+export function fillVolume_mL(id: JarSizeId, headspace_mm: number): number {
+  const size = jarSize(id);
+  return size.brim_mL - (headspace_mm * size.mouth_mm2) / 1000;
+}
+
 /** "7 pints", "1 half-pint". */
 export function jarCountText(count: number, id: JarSizeId): string {
   const size = jarSize(id);
   return `${count} ${count === 1 ? size.name : size.plural}`;
+}
+
+/** Jars of several sizes together, in pints. */
+export function pintsOf(jars: readonly { size: JarSizeId; count: number }[]): Fraction {
+  return jars.reduce((sum, j) => sum.add(jarSize(j.size).pints.mul(j.count)), new Fraction(0));
 }

@@ -1,38 +1,77 @@
-import type { Amount, Fault } from '../measure/index.ts';
-import { UNITS, amount_g } from '../measure/index.ts';
+import type { Amount } from '../measure/index.ts';
 import type { JarSizeId } from './jars.ts';
-import type { MinutesByAltitude, ProcessSource } from './process-data.ts';
+import type { MinutesByAltitude } from './process-entry.ts';
 
 /** What an ingredient is for; decides the review, the label and the identity of a spread. */
-export type LineRole = 'fruit' | 'low-acid produce' | 'sweetener' | 'acid' | 'salt' | 'spice' | 'water';
+export type LineRole =
+  'fruit' | 'low-acid produce' | 'sweetener' | 'acid' | 'salt' | 'set' | 'spice' | 'fat' | 'water' | 'other';
 export const LINE_ROLES: readonly LineRole[] = [
   'fruit',
   'low-acid produce',
   'sweetener',
   'acid',
   'salt',
+  'set',
   'spice',
+  'fat',
   'water',
+  'other',
 ];
 
-/** One line of a recipe: an ingredient, how much of it prepared, and where it goes. */
+/** Fruit group under the standard of identity of jam, 21 CFR 150.160(b). */
+export type FruitGroup = 'I' | 'II';
+
+/**
+ * Where a line goes. `soak`: poured away but for a share; `infused`: lifted out again; `dip`: never in the food;
+ * `strained`: put through a cloth, a share retained; `each jar`: dosed by jar, not by pot.
+ */
+export type Place = 'pot' | 'brine' | 'soak' | 'infused' | 'dip' | 'strained' | 'each jar';
+export const PLACES: readonly Place[] = ['pot', 'brine', 'soak', 'infused', 'dip', 'strained', 'each jar'];
+
+/** So much of a line for each so much of something: of a measure taken in the batch, or of another line. */
+export interface Ratio {
+  of: 'step' | 'line';
+  id: string;
+  per: Amount;
+}
+
+/** One line of a recipe: an ingredient, how much of it, and where it goes. Holds its own facts; nothing is looked up later. */
 export interface Line {
   id: string;
+  /** Entry of the library its facts were taken from, or null. */
+  ingredientId: string | null;
   name: string;
   /** How it is cut or packed, "stoned and quartered". */
   preparation: string;
   role: LineRole;
-  /** The prepared amount as the recipe states it. For `each jar` lines: in one pint, other sizes in proportion. */
+  /** The amount as the recipe states it. `each jar` lines: in one pint, other sizes in proportion. With a ratio: for each `per`. */
   amount: Amount;
-  where: 'pot' | 'brine' | 'each jar';
+  /** Which weight the amount means. */
+  basis: 'prepared' | 'as bought';
+  where: Place;
+  /** Share of its mass that stays in the food, 0 to 1. */
+  keptShare: number;
+  ratio: Ratio | null;
+  /** The way it is cut or packed whose density is used. */
+  form: string;
   /** Grams in a millilitre as prepared; needed where the amount is a volume. */
   density_gPerMl: number | null;
   /** Grams of one; needed where the amount is a count. */
   each_g: number | null;
-  /** Where the two figures above come from. */
+  /** Grams of a bushel; needed where the amount is in bushels or pecks. */
+  bushel_g: number | null;
+  /** Where the three figures above come from. */
   weightSource: string;
   /** Prepared over as-bought mass, above 0 up to 1. */
   trimYield: number;
+  /** Soluble solids as prepared, °Brix. */
+  solids_pct: number;
+  /** Sugar added to bought fruit, percent of its weight: it counts as sweetener, not as fruit. */
+  addedSugar_pct: number;
+  /** Grams of fresh produce one gram stands for: above 1 for dried. */
+  freshFactor: number;
+  /** Group under the standard of identity, for fruit. */
+  group: FruitGroup | null;
   /** Name in the ingredient list of the label. */
   labelName: string;
   /** Sub-ingredients of a bought compound, in its package's words; empty for a plain ingredient. */
@@ -45,23 +84,35 @@ export interface Line {
   safelyAcid: boolean;
 }
 
-export type StepKind = 'prepare' | 'rest' | 'cook' | 'acidify' | 'fill' | 'process' | 'cool';
-export const STEP_KINDS: readonly StepKind[] = [
+export const STEP_KINDS = [
   'prepare',
+  'soak',
+  'strain',
   'rest',
   'cook',
+  'measure',
   'acidify',
+  'blend back',
   'fill',
   'process',
   'cool',
-];
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
 
 export type StepTarget =
   | { kind: 'none' }
   | { kind: 'gel point' }
-  | { kind: 'temperature'; temp_C: number }
+  /** Reached, and then held for so long. */
+  | { kind: 'temperature'; temp_C: number; hold_min: number }
   | { kind: 'time'; minutes: number }
+  /** Down to a volume, for a pot that cannot be weighed. */
+  | { kind: 'volume'; volume_mL: number }
+  /** Down to a depth in the pot. */
+  | { kind: 'depth'; depth_mm: number }
   | { kind: 'look'; text: string };
+
+/** How much of a person a step takes. */
+export type Attention = { kind: 'hands-on' } | { kind: 'look in'; every_min: number } | { kind: 'free' };
 
 export interface Step {
   id: string;
@@ -72,19 +123,124 @@ export interface Step {
   target: StepTarget;
   /** A wait is a window: not before, not after. */
   window: { from_min: number; to_min: number } | null;
-  /** Lines that go in at this step. */
-  lineIds: string[];
+  attention: Attention;
+  /** Hours one may stop after this step, or null where one may not. */
+  mayStop_h: number | null;
+  /** What goes in at this step: a share of a line, `n/d`. The shares of a line over all steps make one. */
+  adds: { lineId: string; share: string }[];
+  /** The separated part it acts on; empty for the whole. */
+  part: string;
+  /** Takes a part aside, by its share of the mass. */
+  separates: { part: string; share: number } | null;
+  /** For `measure` steps: what is expected at the recipe as written, for planning. */
+  expects: Amount | null;
 }
+
+/** How a product is made, as far as its authority hangs on it. */
+export interface Method {
+  peel: 'peeled' | 'skins on' | 'either';
+  cut: 'whole' | 'halved' | 'sliced' | 'chopped' | 'crushed' | 'puréed' | 'juice';
+  strain: 'strained' | 'unstrained';
+  /** What covers the pieces. */
+  liquid: 'none' | 'water' | 'juice' | 'syrup' | 'vinegar brine' | 'salt brine';
+  pack: 'hot' | 'raw';
+}
+export const METHOD_CHOICES = {
+  peel: ['peeled', 'skins on', 'either'],
+  cut: ['whole', 'halved', 'sliced', 'chopped', 'crushed', 'puréed', 'juice'],
+  strain: ['strained', 'unstrained'],
+  liquid: ['none', 'water', 'juice', 'syrup', 'vinegar brine', 'salt brine'],
+  pack: ['hot', 'raw'],
+} as const satisfies { [K in keyof Method]: readonly Method[K][] };
+
+export type SetBy =
+  'nothing added' | 'ordinary pectin' | 'low-sugar pectin' | 'calcium pectin' | 'modified starch' | 'not set';
+export const SET_BY: readonly SetBy[] = [
+  'nothing added',
+  'ordinary pectin',
+  'low-sugar pectin',
+  'calcium pectin',
+  'modified starch',
+  'not set',
+];
+
+export const PRODUCTS = [
+  'jam',
+  'preserves',
+  'jelly',
+  'fruit butter',
+  'marmalade',
+  'fruit spread',
+  'syrup',
+  'juice',
+  'purée',
+  'fruit in liquid',
+  'pie filling',
+  'tomatoes',
+  'tomato sauce',
+  'ketchup',
+  'salsa',
+  'chutney',
+  'relish',
+  'pickle',
+  'sauerkraut',
+  'other',
+] as const;
+export type Product = (typeof PRODUCTS)[number];
+
+/**
+ * `fruit spread` and `acid food`: acid by themselves. `acidified food`: low-acid food brought to 4.6 or below.
+ * `fermented food`: soured by its own lactic acid. `refused`: not for boiling water at all.
+ */
+export type FoodClass = 'fruit spread' | 'acid food' | 'acidified food' | 'fermented food' | 'refused';
+export const FOOD_CLASSES: readonly FoodClass[] = [
+  'fruit spread',
+  'acid food',
+  'acidified food',
+  'fermented food',
+  'refused',
+];
+
+/** Times an authority gives for sea level only; the altitude rule is ours to apply. */
+export interface SeaLevelTime {
+  kind: 'sea level';
+  pack: 'hot' | 'raw';
+  headspace_mm: number;
+  minutes: { jarSize: JarSizeId; minutes: number }[];
+}
+export type TimeBasis = { kind: 'entry'; entryId: string } | SeaLevelTime;
+
+/** The heat step a process authority's letter sets. */
+export type LetterProcess =
+  | {
+      kind: 'boiling water';
+      pack: 'hot' | 'raw';
+      headspace_mm: number;
+      minutes: { jarSize: JarSizeId; byAltitude: MinutesByAltitude }[];
+    }
+  | SeaLevelTime
+  | {
+      kind: 'hot-fill-hold';
+      /** Least temperature of the food as it is filled. */
+      temp_C: number;
+      hold_min: number;
+      closure: string;
+      headspace_mm: number;
+      jarSizes: JarSizeId[];
+    };
 
 export type Authority =
   | {
       grade: 'tested publication';
+      /** A set-maker's own leaflet ranks with a tested publication. */
+      kind: 'publication' | 'leaflet';
       title: string;
       edition: string;
+      year: number;
       part: string;
       checkedOn: string;
       fromMemory: boolean;
-      entryId: string;
+      time: TimeBasis;
     }
   | {
       grade: 'letter';
@@ -92,34 +248,81 @@ export type Authority =
       reference: string;
       issuedOn: string;
       demo: boolean;
-      headspace_mm: number;
-      pack: 'hot' | 'raw';
       maxPh: number;
-      minutes: { jarSize: JarSizeId; byAltitude: MinutesByAltitude }[];
+      /** What else the letter limits, in its words. */
+      limits: string;
+      process: LetterProcess;
     }
   | { grade: 'published, untested'; title: string }
   | { grade: 'own'; entryId: string | null };
 
 export type NetContents = { kind: 'weight'; oz: number } | { kind: 'volume'; floz: number };
 
+/** Something else that leaves the same pot: a share of it, with its own measure and process. */
+export interface Outlet {
+  id: string;
+  name: string;
+  /** Share of the finished mass, above 0 and below 1. */
+  share: number;
+  use: 'jars' | 'refrigerator' | 'ingredient';
+  jarSize: JarSizeId | null;
+  /** Published entry its own process is read from, or null for none. */
+  entryId: string | null;
+}
+
+/** How pieces are packed into jars, for products with a covering liquid. */
+export interface Packing {
+  /** Grams of prepared pieces in one pint jar. */
+  perPint_g: number;
+  /** Grams in a millilitre of the pieces themselves. */
+  pieceDensity_gPerMl: number;
+  /** Liquid made beyond what the gaps take, as a share of it. */
+  spareShare: number;
+}
+
+/** The formula an authority covers, kept as it was taken over: what later changes are held against. */
+export interface TestedFormula {
+  takenOn: string;
+  product: Product;
+  lines: Line[];
+  method: Method;
+  setBy: SetBy;
+  jarSizes: JarSizeId[];
+}
+
 /** Everything a recipe version says. Frozen once a batch has used it. */
 export interface Recipe {
+  /** Shape of this object; older ones are read forever, see upgradeRecipe. */
+  format: 2;
   name: string;
   /** Three capital letters that begin its lot codes. */
   code: string;
   /** What the label calls the food. */
   statementOfIdentity: string;
-  foodClass: 'fruit spread' | 'acidified food';
+  product: Product;
+  family: string;
+  tags: string[];
+  /** The recipe this one is a variant of, or null. */
+  variantOf: string | null;
+  /** Derived by the review; kept here so that a batch stores it. */
+  foodClass: FoodClass;
+  setBy: SetBy;
+  method: Method;
   authority: Authority;
+  tested: TestedFormula | null;
   lines: Line[];
   steps: Step[];
   /** What the lines as written make. */
   makes: { size: JarSizeId; count: number };
   jars: { size: JarSizeId; net: NetContents }[];
+  outlets: Outlet[];
+  packing: Packing | null;
   shelfLife_months: number;
   /** Days until it tastes right, 0 for at once. */
   readyAfter_days: number;
   notes: string;
+  /** Cooked first, written down afterwards: it may have no lines yet and is a trial only. */
+  sketch: boolean;
 }
 
 export interface RecipeVersion {
@@ -127,118 +330,6 @@ export interface RecipeVersion {
   number: number;
   frozen: boolean;
   recipe: Recipe;
-}
-
-/** Source of a lookup row, re-exported for those who show it. */
-export type { ProcessSource };
-
-/**
- * What is wrong with a recipe before it can be kept: a line that cannot be weighed, a step that names a missing line,
- * nothing to put in a jar. Paths point into the recipe.
- */
-export function recipeFaults(recipe: Recipe): Fault[] {
-  const faults: Fault[] = [];
-  const fault = (path: string, code: string, what: string, why: string, next: string) =>
-    faults.push({ path, code, what, why, next });
-  const ids = new Set<string>();
-  recipe.lines.forEach((line, i) => {
-    const dimension = UNITS[line.amount.unit].dimension;
-    if (ids.has(line.id))
-      fault(
-        `lines[${i}].id`,
-        'line-twice',
-        'Two lines share one id.',
-        'A draw or a weight could not tell them apart.',
-        'Give each line its own id.',
-      );
-    ids.add(line.id);
-    if (dimension === 'volume' && line.density_gPerMl === null) {
-      fault(
-        `lines[${i}].density_gPerMl`,
-        'density-missing',
-        `${line.name} is measured by volume and has no density.`,
-        'Its weight, its cost and its place on the label follow from the density.',
-        'Weigh one cup and enter grams per millilitre, or give the amount by weight.',
-      );
-    }
-    if (dimension === 'count' && line.each_g === null) {
-      fault(
-        `lines[${i}].each_g`,
-        'weight-of-one-missing',
-        `${line.name} is counted and has no weight of one.`,
-        'Its weight, its cost and its place on the label follow from it.',
-        'Weigh one and enter its grams.',
-      );
-    }
-    if (
-      line.role === 'acid' &&
-      line.where !== 'each jar' &&
-      recipe.foodClass === 'acidified food' &&
-      line.minStrength_pct === null &&
-      /vinegar/i.test(line.name)
-    ) {
-      fault(
-        `lines[${i}].minStrength_pct`,
-        'strength-missing',
-        `${line.name} has no least strength.`,
-        'Vinegar under 5 % does not make a pickle safe.',
-        'Enter 5 or the strength the authority asks for.',
-      );
-    }
-  });
-  if (recipe.lines.length === 0)
-    fault(
-      'lines',
-      'no-lines',
-      'The recipe has no ingredients.',
-      'Nothing can be scaled, drawn or labelled.',
-      'Add the first line.',
-    );
-  if (!recipe.lines.some(l => l.role === 'fruit' || l.role === 'low-acid produce')) {
-    fault(
-      'lines',
-      'no-main-line',
-      'No line is fruit or produce.',
-      'Scaling by what is at hand starts from it.',
-      'Set the role of the main ingredient.',
-    );
-  }
-  recipe.steps.forEach((step, i) => {
-    for (const id of step.lineIds) {
-      if (!ids.has(id))
-        fault(
-          `steps[${i}].lineIds`,
-          'unknown-line',
-          'The step names a line that is not there.',
-          'Its ingredient would never be called for.',
-          'Choose one of the lines above.',
-        );
-    }
-    if (step.window && step.window.to_min < step.window.from_min) {
-      fault(
-        `steps[${i}].window`,
-        'window-backwards',
-        'The wait ends before it begins.',
-        'The rail could not call it.',
-        'Put the shorter time first.',
-      );
-    }
-  });
-  if (!recipe.jars.some(j => j.size === recipe.makes.size)) {
-    fault(
-      'jars',
-      'size-missing',
-      'The jar size the recipe makes is not among its jars.',
-      'Its net contents would be unknown.',
-      'Add that size.',
-    );
-  }
-  return faults;
-}
-
-/** Mass in grams of a line's prepared amount as written; for `each jar` lines, in one pint. */
-export function lineMass_g(line: Line): number {
-  return amount_g(line.amount, line);
 }
 
 /** The line that "fruit at hand" means: the first fruit, else the first produce. */

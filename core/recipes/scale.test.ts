@@ -76,7 +76,7 @@ describe('scaling', () => {
       steps: [
         {
           ...(plumJam.steps[0] as (typeof plumJam.steps)[number]),
-          lineIds: ['gone'],
+          adds: [{ lineId: 'gone', share: '1' }],
           window: { from_min: 9, to_min: 1 },
         },
       ],

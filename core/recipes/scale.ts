@@ -1,6 +1,7 @@
-import { Fraction, UNITS, amount_g, kitchenVolume, kitchenWeight, mixedText } from '../measure/index.ts';
-import { type JarSizeId, jarSize } from './jars.ts';
-import { type Line, type Recipe, lineMass_g, mainLine } from './recipe.ts';
+import { Fraction, UNITS, amountMiddle, kitchenVolume, kitchenWeight, mixedText } from '../measure/index.ts';
+import { type JarSizeId, JAR_SIZES, jarSize, pintsOf } from './jars.ts';
+import { type Measures, lineMass_g, timesOf } from './masses.ts';
+import { type Line, type Recipe, mainLine } from './recipe.ts';
 
 export interface JarsWanted {
   size: JarSizeId;
@@ -17,12 +18,18 @@ export interface ScaledLine {
   mass_g: number;
   /** Bought, in grams, before trimming. */
   asBought_g: number;
-  /** Prepared, in cups and spoons or in its own count. */
+  /** In cups and spoons or in its own count, as the recipe measures it. */
   measure: string;
   /** Rounding error of `measure` as a share of the amount, 0 where it is a weight or a whole count. */
   measureError: number;
+  /** Prepared, as a weight in pounds and ounces, when `measure` is no weight. */
+  weight: string;
   /** Bought, in pounds and ounces. */
   toBuy: string;
+  /** Settled by tasting within a range: least and most, in grams; null for a fixed amount. */
+  range_g: { from: number; to: number } | null;
+  /** What goes in at which step, when it enters in several portions. */
+  portions: { stepId: string; measure: string; mass_g: number }[];
   /** For `each jar` lines: the dose by jar size, in kitchen measures and grams. */
   eachJar: { size: JarSizeId; measure: string; mass_g: number }[];
 }
@@ -36,15 +43,12 @@ export interface ScaledRecipe {
   over: number;
 }
 
-const pintsOf = (jars: JarsWanted[]): Fraction =>
-  jars.reduce((sum, j) => sum.add(jarSize(j.size).pints.mul(j.count)), new Fraction(0));
-
 /**
  * The factor that makes these jars.
  *
  * @throws RangeError when no jar is wanted or a count is not a whole number from 0
  */
-export function factorForJars(recipe: Recipe, jars: JarsWanted[]): Fraction {
+export function factorForJars(recipe: Pick<Recipe, 'makes'>, jars: readonly JarsWanted[]): Fraction {
   if (jars.some(j => !Number.isInteger(j.count) || j.count < 0))
     throw new RangeError('factorForJars: counts are whole numbers from 0');
   const wanted = pintsOf(jars);
@@ -53,19 +57,26 @@ export function factorForJars(recipe: Recipe, jars: JarsWanted[]): Fraction {
 }
 
 /**
- * The factor that uses up this much prepared fruit (or produce).
+ * The factor that uses up this much fruit (or produce).
  *
- * @param prepared_g  grams of the main line, prepared; above zero
+ * @param fruit_g  grams of the main line, above zero
+ * @param basis  whether that is its weight as bought or as prepared
  * @throws RangeError for zero or less
  */
-export function factorForFruit(recipe: Recipe, prepared_g: number): Fraction {
-  if (!(prepared_g > 0)) throw new RangeError('factorForFruit: fruit must be above zero');
-  return new Fraction(prepared_g).div(new Fraction(lineMass_g(mainLine(recipe)).toFixed(6)));
+export function factorForFruit(
+  recipe: Pick<Recipe, 'lines'>,
+  fruit_g: number,
+  basis: Line['basis'] = 'prepared',
+): Fraction {
+  if (!(fruit_g > 0)) throw new RangeError('factorForFruit: fruit must be above zero');
+  const line = mainLine(recipe);
+  const prepared_g = basis === 'as bought' ? fruit_g * line.trimYield : fruit_g;
+  return new Fraction(prepared_g).div(new Fraction(lineMass_g(line).toFixed(6)));
 }
 
 /** Whole jars of one size that a factor fills, with the share of one more. */
 export function jarsForFactor(
-  recipe: Recipe,
+  recipe: Pick<Recipe, 'makes'>,
   factor: Fraction,
   size: JarSizeId,
 ): { count: number; over: number } {
@@ -75,24 +86,116 @@ export function jarsForFactor(
 }
 
 /**
- * Scales every line of a recipe. Lines for the pot and the brine follow the factor; lines for each jar follow the jars.
+ * Jars for so many pints that leave the least over: mostly of the size wanted, the rest of at most two smaller jars.
+ *
+ * @param pints  what there is to fill
+ * @param sizes  sizes that may be used; `main` is one of them
+ * @returns counts, largest first, and what is over in pints
+ */
+export function chooseJars(
+  pints: Fraction,
+  main: JarSizeId,
+  sizes: readonly JarSizeId[],
+): { jars: JarsWanted[]; over: Fraction } {
+  const mainPints = jarSize(main).pints;
+  const count = Number(pints.div(mainPints).floor().n);
+  const rest = pints.sub(mainPints.mul(count));
+  const smaller = JAR_SIZES.filter(s => sizes.includes(s.id) && s.pints.compare(mainPints) < 0).reverse();
+  let best: { jars: JarsWanted[]; over: Fraction } = { jars: [], over: rest };
+  const better = (jars: JarsWanted[], over: Fraction) => {
+    const order = over.compare(best.over);
+    const fewer = countOf(jars) < countOf(best.jars);
+    if (over.compare(0) >= 0 && (order < 0 || (order === 0 && fewer))) best = { jars, over };
+  };
+  for (const one of smaller) {
+    better([{ size: one.id, count: 1 }], rest.sub(one.pints));
+    better([{ size: one.id, count: 2 }], rest.sub(one.pints.mul(2)));
+    for (const two of smaller)
+      if (two.pints.compare(one.pints) < 0)
+        better(
+          [
+            { size: one.id, count: 1 },
+            { size: two.id, count: 1 },
+          ],
+          rest.sub(one.pints).sub(two.pints),
+        );
+  }
+  return { jars: [...(count > 0 ? [{ size: main, count }] : []), ...best.jars], over: best.over };
+}
+
+const countOf = (jars: readonly JarsWanted[]) => jars.reduce((sum, j) => sum + j.count, 0);
+
+/**
+ * What to lay out before starting: the jars, a spare for each started dozen, one small one for what is left, and as
+ * many new lids. Common practice.
+ */
+export function layOut(
+  jars: readonly JarsWanted[],
+  sizes: readonly JarSizeId[],
+): { jars: { size: JarSizeId; count: number; spare: number }[]; small: JarSizeId | null; lids: number } {
+  const rows = jars
+    .filter(j => j.count > 0)
+    .map(j => ({ size: j.size, count: j.count, spare: Math.ceil(j.count / 12) }));
+  const small =
+    JAR_SIZES.find(s => sizes.includes(s.id) && !rows.some(r => jarSize(r.size).pints.compare(s.pints) < 0))
+      ?.id ?? null;
+  const lids = rows.reduce((sum, r) => sum + r.count + r.spare, 0) + (small ? 1 : 0);
+  return { jars: rows, small, lids };
+}
+
+/**
+ * Scales every line of a recipe. Lines for the pot and the brine follow the factor; lines for each jar follow the jars;
+ * lines with a ratio follow what they are a ratio of.
  *
  * @param factor  exact, above zero
  * @param jars  jars to be filled, which set the per-jar lines
+ * @param measured  measures taken so far, which settle ratios
+ * @throws RangeError for a line that cannot be weighed, or a ratio that cannot be reckoned
  */
-export function scaleRecipe(recipe: Recipe, factor: Fraction, jars: JarsWanted[]): ScaledRecipe {
+export function scaleRecipe(
+  recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>,
+  factor: Fraction,
+  jars: readonly JarsWanted[],
+  measured: Measures = {},
+): ScaledRecipe {
   const used = jars.filter(j => j.count > 0);
   const pints = pintsOf(used);
-  const lines = recipe.lines.map(line => scaleLine(line, line.where === 'each jar' ? pints : factor, used));
+  const lines = recipe.lines.map(line =>
+    scaleLine(
+      recipe,
+      line,
+      line.where === 'each jar' ? pints : timesOf(recipe, line, factor, measured),
+      used,
+    ),
+  );
   const smallest = [...used].sort((a, b) => jarSize(a.size).pints.compare(jarSize(b.size).pints))[0];
   const left = pintsOf([recipe.makes]).mul(factor).sub(pints);
   const over = smallest && left.compare(0) > 0 ? left.div(jarSize(smallest.size).pints).valueOf() : 0;
   return { factor: factor.toFraction(), lines, jars: used, over };
 }
 
-function scaleLine(line: Line, times: Fraction, jars: JarsWanted[]): ScaledLine {
-  const mass_g = amount_g(line.amount, line, times);
+function scaleLine(
+  recipe: Pick<Recipe, 'steps'>,
+  line: Line,
+  times: Fraction,
+  jars: readonly JarsWanted[],
+): ScaledLine {
+  const mass_g = lineMass_g(line, times);
   const shown = measureText(line, times);
+  const { upTo, value } = line.amount;
+  const middle = amountMiddle(line.amount).valueOf();
+  const portions = recipe.steps.flatMap(step =>
+    step.adds
+      .filter(a => a.lineId === line.id && a.share !== '1')
+      .map(a => {
+        const share = new Fraction(a.share);
+        return {
+          stepId: step.id,
+          measure: measureText(line, times.mul(share)).text,
+          mass_g: mass_g * share.valueOf(),
+        };
+      }),
+  );
   return {
     lineId: line.id,
     name: line.name,
@@ -102,23 +205,38 @@ function scaleLine(line: Line, times: Fraction, jars: JarsWanted[]): ScaledLine 
     asBought_g: mass_g / line.trimYield,
     measure: shown.text,
     measureError: shown.error,
+    weight: kitchenWeight(mass_g),
     toBuy: kitchenWeight(mass_g / line.trimYield),
+    range_g:
+      upTo === null || middle === 0
+        ? null
+        : {
+            from: (mass_g * new Fraction(value).valueOf()) / middle,
+            to: (mass_g * new Fraction(upTo).valueOf()) / middle,
+          },
+    portions,
     eachJar:
       line.where !== 'each jar'
         ? []
         : jars.map(j => ({
             size: j.size,
             measure: measureText(line, jarSize(j.size).pints).text,
-            mass_g: amount_g(line.amount, line, jarSize(j.size).pints),
+            mass_g: lineMass_g(line, jarSize(j.size).pints),
           })),
   };
 }
 
 function measureText(line: Line, times: Fraction): { text: string; error: number } {
   const unit = UNITS[line.amount.unit];
-  const value = new Fraction(line.amount.value).mul(times);
+  const value = amountMiddle(line.amount).mul(times);
   if (unit.dimension === 'volume') return kitchenVolume(value.mul(unit.factor).valueOf());
-  if (unit.dimension === 'count') return { text: mixedText(value.valueOf(), false), error: 0 };
-  if (line.density_gPerMl) return kitchenVolume(value.mul(unit.factor).valueOf() / line.density_gPerMl);
-  return { text: kitchenWeight(value.mul(unit.factor).valueOf()), error: 0 };
+  if (unit.dimension === 'count') return counted(value, unit.symbol);
+  if (unit.dimension === 'produce') return counted(value, unit.symbol);
+  const mass_g = value.mul(unit.factor).valueOf();
+  if (line.density_gPerMl && line.basis === 'prepared') return kitchenVolume(mass_g / line.density_gPerMl);
+  return { text: kitchenWeight(mass_g), error: 0 };
+}
+
+function counted(value: Fraction, symbol: string): { text: string; error: number } {
+  return { text: `${mixedText(value.valueOf(), false)} ${symbol}`.trim(), error: 0 };
 }

@@ -1,5 +1,12 @@
 import type { BatchEvent } from '../batches/index.ts';
-import { type Habits, durationText, massText, rangesText, temperatureText } from '../measure/index.ts';
+import {
+  type Habits,
+  durationText,
+  massText,
+  numberText,
+  rangesText,
+  temperatureText,
+} from '../measure/index.ts';
 import { type Recipe, jarCountText } from '../recipes/index.ts';
 
 /**
@@ -28,7 +35,7 @@ function words(
     numbers.length === 1 ? `jar ${numbers[0]}` : `jars ${rangesText(numbers)}`;
   switch (e.type) {
     case 'batch.started':
-      return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.`;
+      return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.${e.body.heat === 'steam' ? ' In steam.' : ''}${e.body.pots?.overridden ? ' Ordinary pectin is doubled, by decision.' : ''}`;
     case 'lot.drawn':
       return `Drew ${e.body.lots.map(l => `${l.quantity} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
     case 'draw.reversed':
@@ -43,6 +50,12 @@ function words(
       return `Done: ${step(e.body.stepId)}`;
     case 'line.weighed':
       return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}.`;
+    case 'line.added':
+      return `Added ${e.body.line.amount.text} of ${e.body.line.name}, which the recipe does not name.`;
+    case 'measure.taken':
+      return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}: ${step(e.body.stepId)}`;
+    case 'yield.explained':
+      return `Yield: ${e.body.reason}`;
     case 'temperature.read':
       return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}.`;
     case 'jars.filled':

@@ -1,0 +1,170 @@
+import { type Amount, UNITS } from '../measure/index.ts';
+import { type Ingredient, densityOf, formsOf, sourceOf, usualTrim } from './ingredients.ts';
+import type { Line, Recipe, Step } from './recipe.ts';
+
+/** The way of cutting or packing that the words of a line name, else the usual one. */
+export function formFor(ingredient: Ingredient, words: string): string {
+  const forms = formsOf(ingredient);
+  const low = words.toLowerCase();
+  return forms.find(f => low.includes(f.toLowerCase().split(' ')[0] as string)) ?? forms[0] ?? '';
+}
+
+/** What the library knows of an ingredient, as the facts a line holds. */
+export function factsOf(
+  ingredient: Ingredient,
+  amount: Amount,
+  words: string,
+): Pick<
+  Line,
+  | 'ingredientId'
+  | 'role'
+  | 'form'
+  | 'density_gPerMl'
+  | 'each_g'
+  | 'bushel_g'
+  | 'weightSource'
+  | 'trimYield'
+  | 'solids_pct'
+  | 'freshFactor'
+  | 'group'
+  | 'labelName'
+  | 'subIngredients'
+  | 'allergens'
+  | 'minStrength_pct'
+  | 'safelyAcid'
+> {
+  const form = formFor(ingredient, words);
+  const density = densityOf(ingredient, form);
+  const dimension = UNITS[amount.unit].dimension;
+  const source = sourceOf(
+    ingredient,
+    dimension === 'count' ? 'one_g' : dimension === 'produce' ? 'bushel_g' : 'cup_g',
+  );
+  return {
+    ingredientId: ingredient.id,
+    role: ingredient.role,
+    form,
+    // Four places: a cup is never weighed closer.
+    density_gPerMl: density === null ? null : Math.round(density * 1e4) / 1e4,
+    each_g: ingredient.one_g[amount.unit] ?? ingredient.one_g.each ?? null,
+    bushel_g: ingredient.bushel_g,
+    weightSource: source ? `${source.title}${source.fromMemory ? ' (from memory)' : ''}` : '',
+    trimYield: usualTrim(ingredient),
+    solids_pct: ingredient.solids_pct,
+    freshFactor: ingredient.freshFactor,
+    group: ingredient.group,
+    labelName: ingredient.labelName,
+    subIngredients: ingredient.subIngredients,
+    allergens: ingredient.allergens,
+    minStrength_pct: ingredient.acid?.kind === 'acetic' ? ingredient.strength_pct : null,
+    safelyAcid: ingredient.safelyAcid,
+  };
+}
+
+/** Words that say a figure means what is ready for the pot. */
+const PREPARED =
+  /\b(chopped|sliced|diced|crushed|mashed|shredded|grated|minced|pur[ée]ed?|peeled|pitted|hulled|seeded|prepared|juice|pulp|trimmed|ground|halved|quartered)\b/i;
+
+/**
+ * Which weight an amount means, where nobody said: counts, bushels and pecks are as bought, volumes are prepared, and a
+ * weight is prepared when the name before the comma says how ("2 lb sliced peaches"), else as bought ("2 lb peaches,
+ * sliced"). Common practice of recipe writing; shown, and changed with one tap.
+ */
+export function basisFor(amount: Amount, name: string, trims: boolean): Line['basis'] {
+  const { dimension } = UNITS[amount.unit];
+  if (!trims) return 'prepared';
+  if (dimension === 'count' || dimension === 'produce') return 'as bought';
+  if (dimension === 'volume') return 'prepared';
+  return PREPARED.test(name) ? 'prepared' : 'as bought';
+}
+
+/**
+ * A line for an amount of an ingredient, with the library's facts; without an ingredient its facts stay empty, to be
+ * filled by hand.
+ */
+export function lineFrom(
+  id: string,
+  amount: Amount,
+  name: string,
+  ingredient: Ingredient | null,
+  preparation = '',
+): Line {
+  const blank: Line = {
+    id,
+    ingredientId: null,
+    name,
+    preparation,
+    role: 'other',
+    amount,
+    basis: 'prepared',
+    where: 'pot',
+    keptShare: 1,
+    ratio: null,
+    form: '',
+    density_gPerMl: null,
+    each_g: null,
+    bushel_g: null,
+    weightSource: '',
+    trimYield: 1,
+    solids_pct: 0,
+    addedSugar_pct: 0,
+    freshFactor: 1,
+    group: null,
+    labelName: name.toLowerCase().slice(0, 80),
+    subIngredients: '',
+    allergens: [],
+    minStrength_pct: null,
+    safelyAcid: false,
+  };
+  if (!ingredient) return blank;
+  const facts = factsOf(ingredient, amount, `${name} ${preparation}`);
+  return { ...blank, ...facts, basis: basisFor(amount, name, facts.trimYield < 0.999) };
+}
+
+/** A step with nothing but its words; a wait, a target and what goes in are added to it. */
+export function stepFrom(id: string, kind: Step['kind'], text: string): Step {
+  return {
+    id,
+    kind,
+    text,
+    caution: '',
+    target: { kind: 'none' },
+    window: null,
+    attention:
+      kind === 'soak' || kind === 'rest' || kind === 'cool' ? { kind: 'free' } : { kind: 'hands-on' },
+    mayStop_h: null,
+    adds: [],
+    part: '',
+    separates: null,
+    expects: null,
+  };
+}
+
+/** An empty recipe: own, nothing in it yet. */
+export function emptyRecipe(): Recipe {
+  return {
+    format: 2,
+    name: '',
+    code: '',
+    statementOfIdentity: '',
+    product: 'other',
+    family: '',
+    tags: [],
+    variantOf: null,
+    foodClass: 'acid food',
+    setBy: 'not set',
+    method: { peel: 'either', cut: 'chopped', strain: 'unstrained', liquid: 'none', pack: 'hot' },
+    authority: { grade: 'own', entryId: null },
+    tested: null,
+    lines: [],
+    steps: [],
+    makes: { size: 'half-pint', count: 6 },
+    jars: [{ size: 'half-pint', net: { kind: 'weight', oz: 8 } }],
+    outlets: [],
+    packing: null,
+    shelfLife_months: 12,
+    readyAfter_days: 0,
+    notes: '',
+    sketch: false,
+  };
+}

@@ -1,0 +1,175 @@
+import { jarSize } from './jars.ts';
+import type { Line, Recipe, Step } from './recipe.ts';
+
+/** One readable difference between two versions. */
+export interface Difference {
+  /** What part of the recipe it is in. */
+  part: 'recipe' | 'authority' | 'lines' | 'steps' | 'jars';
+  kind: 'added' | 'taken out' | 'changed' | 'moved';
+  /** What it is about, "Sugar" or "Step 4". */
+  about: string;
+  before: string;
+  after: string;
+}
+
+const WORDS: [key: keyof Recipe, about: string][] = [
+  ['name', 'Name'],
+  ['code', 'Code'],
+  ['statementOfIdentity', 'Statement of identity'],
+  ['product', 'Kind of product'],
+  ['family', 'Family'],
+  ['foodClass', 'Class'],
+  ['setBy', 'Set by'],
+  ['shelfLife_months', 'Shelf life, months'],
+  ['readyAfter_days', 'Ready after, days'],
+  ['notes', 'Notes'],
+];
+
+/** Everything that differs between two versions of a recipe, in words, in the order of the sheet. Empty for none. */
+export function differences(before: Recipe, after: Recipe): Difference[] {
+  const out: Difference[] = [];
+  const put = (part: Difference['part'], about: string, a: string, b: string) => {
+    if (a !== b)
+      out.push({
+        part,
+        kind: a === '' ? 'added' : b === '' ? 'taken out' : 'changed',
+        about,
+        before: a,
+        after: b,
+      });
+  };
+  for (const [key, about] of WORDS) put('recipe', about, String(before[key]), String(after[key]));
+  put('recipe', 'Tags', before.tags.join(', '), after.tags.join(', '));
+  put('recipe', 'Method', methodText(before), methodText(after));
+  put('recipe', 'Packing', json(before.packing), json(after.packing));
+  put('authority', 'Authority', authorityText(before), authorityText(after));
+  put('authority', 'Its particulars', json(before.authority), json(after.authority));
+  if (out.at(-1)?.about === 'Its particulars' && out.at(-2)?.about === 'Authority') out.pop();
+  out.push(...listed('lines', before.lines, after.lines, l => l.name, lineText));
+  out.push(
+    ...listed(
+      'steps',
+      before.steps,
+      after.steps,
+      (_, i) => `Step ${i + 1}`,
+      s => stepText(s, nameIn(before, after)),
+    ),
+  );
+  put('jars', 'Makes', makesText(before), makesText(after));
+  put('jars', 'Jars', jarsText(before), jarsText(after));
+  put('jars', 'Other outlets', outletsText(before), outletsText(after));
+  return out;
+}
+
+function listed<T extends { id: string }>(
+  part: Difference['part'],
+  before: readonly T[],
+  after: readonly T[],
+  about: (item: T, index: number) => string,
+  text: (item: T) => string,
+): Difference[] {
+  const out: Difference[] = [];
+  const was = new Map(before.map((item, i) => [item.id, { item, i }]));
+  const now = new Set(after.map(item => item.id));
+  before.forEach((item, i) => {
+    if (!now.has(item.id))
+      out.push({ part, kind: 'taken out', about: about(item, i), before: text(item), after: '' });
+  });
+  const kept = after.filter(item => was.has(item.id));
+  const order = before.filter(item => now.has(item.id)).map(item => item.id);
+  after.forEach((item, i) => {
+    const old = was.get(item.id);
+    if (!old) out.push({ part, kind: 'added', about: about(item, i), before: '', after: text(item) });
+    else if (text(old.item) !== text(item))
+      out.push({ part, kind: 'changed', about: about(item, i), before: text(old.item), after: text(item) });
+    else if (json(old.item) !== json(item))
+      out.push({
+        part,
+        kind: 'changed',
+        about: about(item, i),
+        before: changedFields(old.item, item),
+        after: changedFields(item, old.item),
+      });
+    const place = kept.indexOf(item);
+    if (old && order[place] !== item.id)
+      out.push({
+        part,
+        kind: 'moved',
+        about: about(item, i),
+        before: `place ${old.i + 1}`,
+        after: `place ${i + 1}`,
+      });
+  });
+  return out;
+}
+
+const json = (value: unknown) => (value === null ? '' : JSON.stringify(value));
+
+/** "density_gPerMl 0.8" for each field of one that the other has otherwise. */
+function changedFields(one: object, other: object): string {
+  return Object.entries(one)
+    .filter(([key, value]) => json(value) !== json((other as Record<string, unknown>)[key]))
+    .map(([key, value]) => `${key.replaceAll('_', ' ')} ${json(value) || 'none'}`)
+    .join('; ');
+}
+
+/** A line as one reads it. */
+export function lineText(line: Line): string {
+  return [
+    `${line.amount.text} ${line.name}`.trim(),
+    line.preparation,
+    line.basis === 'as bought' ? 'as bought' : '',
+    line.where === 'pot' ? '' : line.where,
+    line.keptShare === 1 ? '' : `${Math.round(line.keptShare * 1000) / 10} % kept`,
+    line.ratio ? `for each ${line.ratio.per.text}` : '',
+    line.minStrength_pct === null ? '' : `at least ${line.minStrength_pct} %`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+const nameIn = (before: Recipe, after: Recipe) => (lineId: string) =>
+  [...after.lines, ...before.lines].find(l => l.id === lineId)?.name ?? lineId;
+
+function stepText(step: Step, nameOf: (lineId: string) => string): string {
+  const target =
+    step.target.kind === 'none'
+      ? ''
+      : json(step.target).replaceAll(/[{}"]/g, '').replace('kind:', '').replaceAll(',', ', ');
+  return [
+    `${step.kind}: ${step.text}`,
+    target,
+    step.window ? `wait ${step.window.from_min} to ${step.window.to_min} min` : '',
+    step.adds.length > 0
+      ? `with ${step.adds.map(a => (a.share === '1' ? nameOf(a.lineId) : `${a.share} of ${nameOf(a.lineId)}`)).join(', ')}`
+      : '',
+    step.caution,
+  ]
+    .filter(Boolean)
+    .join('; ');
+}
+
+const methodText = ({ method }: Recipe) =>
+  `${method.peel}, ${method.cut}, ${method.strain}, ${method.liquid === 'none' ? 'no packing liquid' : method.liquid}, ${method.pack} pack`;
+
+function authorityText({ authority }: Recipe): string {
+  switch (authority.grade) {
+    case 'tested publication':
+      return `${authority.kind}: ${authority.title}, ${authority.edition}, ${authority.part}`;
+    case 'letter':
+      return `letter ${authority.reference} of ${authority.authority}, ${authority.issuedOn}`;
+    case 'published, untested':
+      return `published, untested: ${authority.title}`;
+    case 'own':
+      return 'own recipe';
+  }
+}
+
+const makesText = ({ makes }: Recipe) =>
+  `${makes.count} ${makes.count === 1 ? jarSize(makes.size).name : jarSize(makes.size).plural}`;
+const jarsText = ({ jars }: Recipe) =>
+  jars
+    .map(j => `${jarSize(j.size).name} ${j.net.kind === 'weight' ? `${j.net.oz} oz` : `${j.net.floz} fl oz`}`)
+    .join(', ');
+const outletsText = ({ outlets }: Recipe) =>
+  outlets.map(o => `${o.name} ${Math.round(o.share * 100)} % to ${o.use}`).join(', ');

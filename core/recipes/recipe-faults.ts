@@ -1,0 +1,266 @@
+import { type Fault, Fraction, UNITS } from '../measure/index.ts';
+import { fillVolume_mL, jarSize } from './jars.ts';
+import { RatioError, timesOf } from './masses.ts';
+import { processEntry } from './process-entry.ts';
+import type { Line, Recipe } from './recipe.ts';
+
+const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next: string]> = {
+  circular: [
+    'The ratio runs in a circle.',
+    'Each amount would wait for the other.',
+    'Let one of them have an amount of its own.',
+  ],
+  missing: [
+    'The ratio refers to nothing that has an amount.',
+    'What it is "for each" of must be another line, or a measuring step with what is expected.',
+    'Choose the line or the step, and give that step its expected measure.',
+  ],
+  units: [
+    'The ratio mixes weight with volume.',
+    'So many grams for each litre of something weighed cannot be reckoned.',
+    'Give both sides as weight or both as volume.',
+  ],
+};
+
+/**
+ * What is wrong with a recipe as it is written, by path, beside what its shape allows. Whether it is safe is the
+ * review's to say; this only keeps what cannot be scaled, weighed or cooked.
+ */
+export function recipeFaults(recipe: Recipe): Fault[] {
+  const faults: Fault[] = [];
+  const fault = (path: string, code: string, what: string, why: string, next: string) =>
+    faults.push({ path, code, what, why, next });
+  lineFaults(recipe, fault);
+  stepFaults(recipe, fault);
+  jarFaults(recipe, fault);
+  return faults;
+}
+
+type Say = (path: string, code: string, what: string, why: string, next: string) => void;
+
+function lineFaults(recipe: Recipe, fault: Say): void {
+  const ids = new Set<string>();
+  recipe.lines.forEach((line, i) => {
+    const at = `lines[${i}]`;
+    if (ids.has(line.id))
+      fault(
+        `${at}.id`,
+        'line-twice',
+        'Two lines share one id.',
+        'A draw or a weight could not tell them apart.',
+        'Give each line its own id.',
+      );
+    ids.add(line.id);
+    if (line.name.trim() === '')
+      fault(
+        `${at}.name`,
+        'no-ingredient',
+        'The line has no ingredient.',
+        'An amount of nothing cannot be bought, weighed or put on a label.',
+        'Name the ingredient, or take the line out.',
+      );
+    weightFault(line, at, fault);
+    if (line.amount.toTaste && line.amount.upTo === null && line.where !== 'each jar' && line.role === 'acid')
+      fault(
+        `${at}.amount`,
+        'acid-to-taste',
+        `${line.name} "to taste" has no amount.`,
+        'A splash of acid must become a dose.',
+        'Give a range, as in "2-3 tbsp".',
+      );
+    if (line.where === 'each jar' && line.ratio)
+      fault(
+        `${at}.ratio`,
+        'ratio-each-jar',
+        'A line for each jar cannot have a ratio as well.',
+        'It already follows the jars.',
+        'Take out the ratio, or put it in the pot.',
+      );
+    if (
+      line.role === 'acid' &&
+      line.where !== 'each jar' &&
+      line.minStrength_pct === null &&
+      /vinegar/i.test(line.name)
+    )
+      if (recipe.lines.some(l => l.role === 'low-acid produce'))
+        fault(
+          `${at}.minStrength_pct`,
+          'strength-missing',
+          `${line.name} has no least strength.`,
+          'Vinegar under 5 % does not make a pickle safe.',
+          'Enter 5 or the strength the authority asks for.',
+        );
+    if (line.ratio) {
+      try {
+        timesOf(recipe, line, new Fraction(1));
+      } catch (error) {
+        if (!(error instanceof RangeError)) throw error;
+        const words = RATIO_WORDS[error instanceof RatioError ? error.reason : 'units'];
+        fault(`${at}.ratio`, `ratio-${error instanceof RatioError ? error.reason : 'units'}`, ...words);
+      }
+    }
+  });
+  if (recipe.sketch) return;
+  if (recipe.lines.length === 0)
+    fault(
+      'lines',
+      'no-lines',
+      'The recipe has no ingredients.',
+      'Nothing can be scaled, drawn or labelled.',
+      'Add the first line, or cook first and write it down from the batch.',
+    );
+  if (!recipe.lines.some(l => l.role === 'fruit' || l.role === 'low-acid produce'))
+    fault(
+      'lines',
+      'no-main-line',
+      'No line is fruit or produce.',
+      'Scaling by what is at hand starts from it.',
+      'Set the role of the main ingredient.',
+    );
+}
+
+function weightFault(line: Line, at: string, fault: Say): void {
+  switch (UNITS[line.amount.unit].dimension) {
+    case 'volume':
+      if (line.density_gPerMl === null)
+        fault(
+          `${at}.density_gPerMl`,
+          'density-missing',
+          `${line.name} is measured by volume and has no density.`,
+          'Its weight, its cost and its place on the label follow from the density.',
+          'Weigh one cup and enter it, or give the amount by weight.',
+        );
+      break;
+    case 'count':
+      if (line.each_g === null)
+        fault(
+          `${at}.each_g`,
+          'weight-of-one-missing',
+          `${line.name} is counted and has no weight of one.`,
+          'Its weight, its cost and its place on the label follow from it.',
+          'Weigh one and enter its grams.',
+        );
+      break;
+    case 'produce':
+      if (line.bushel_g === null)
+        fault(
+          `${at}.bushel_g`,
+          'bushel-missing',
+          `${line.name} is in bushels or pecks and has no bushel weight.`,
+          'A bushel is a weight that differs by commodity.',
+          'Enter what a bushel of it weighs.',
+        );
+      break;
+    case 'mass':
+  }
+}
+
+function stepFaults(recipe: Recipe, fault: Say): void {
+  const ids = new Set(recipe.lines.map(l => l.id));
+  const shares = new Map<string, Fraction>();
+  const parts = new Set<string>();
+  recipe.steps.forEach((step, i) => {
+    const at = `steps[${i}]`;
+    for (const { lineId, share } of step.adds) {
+      if (!ids.has(lineId))
+        fault(
+          `${at}.adds`,
+          'unknown-line',
+          'The step names a line that is not there.',
+          'Its ingredient would never be called for.',
+          'Choose one of the lines above.',
+        );
+      shares.set(lineId, (shares.get(lineId) ?? new Fraction(0)).add(new Fraction(share)));
+    }
+    if (step.window && step.window.to_min < step.window.from_min)
+      fault(
+        `${at}.window`,
+        'window-backwards',
+        'The wait ends before it begins.',
+        'The rail could not call it.',
+        'Put the shorter time first.',
+      );
+    if (step.separates) parts.add(step.separates.part);
+    if (step.part !== '' && !parts.has(step.part))
+      fault(
+        `${at}.part`,
+        'unknown-part',
+        `No step before this one sets "${step.part}" aside.`,
+        'There is nothing to act on.',
+        'Set the part aside in an earlier step.',
+      );
+  });
+  for (const [lineId, share] of shares)
+    if (!share.equals(1) && ids.has(lineId)) {
+      const line = recipe.lines.find(l => l.id === lineId);
+      fault(
+        'steps',
+        'portions',
+        `The steps take ${share.toFraction(true)} of ${line?.name ?? 'a line'}.`,
+        'The portions of a line make one whole, or a part of it is forgotten at scale.',
+        'Let the portions add up to 1.',
+      );
+    }
+}
+
+function jarFaults(recipe: Recipe, fault: Say): void {
+  if (!recipe.jars.some(j => j.size === recipe.makes.size))
+    fault(
+      'jars',
+      'size-missing',
+      'The jar size the recipe makes is not among its jars.',
+      'Its net contents would be unknown.',
+      'Add that size.',
+    );
+  const headspace = headspaceOf(recipe);
+  if (headspace !== null && !(headspace > 0))
+    fault(
+      'authority.process.headspace_mm',
+      'headspace',
+      'The headspace is not above zero.',
+      'A jar filled to the brim pushes its lid off in the canner.',
+      'Enter what the authority gives, commonly 1/4 or 1/2 inch.',
+    );
+  else if (headspace !== null)
+    recipe.jars.forEach((jar, i) => {
+      if (fillVolume_mL(jar.size, headspace) <= 0)
+        fault(
+          `jars[${i}].size`,
+          'headspace-over-jar',
+          `${jarSize(jar.size).name}: the headspace is taller than the jar.`,
+          'Nothing would go in.',
+          'Check the headspace.',
+        );
+    });
+  const shares = recipe.outlets.reduce((sum, o) => sum + o.share, 0);
+  if (shares >= 1)
+    fault(
+      'outlets',
+      'outlets-take-all',
+      'The other outlets take everything that is in the pot.',
+      'Mass in equals mass out; nothing is left for the jars.',
+      'Let their shares stay below 1 together.',
+    );
+  recipe.outlets.forEach((outlet, i) => {
+    if (
+      outlet.use === 'jars' &&
+      (outlet.jarSize === null || (outlet.entryId !== null && !processEntry(outlet.entryId)))
+    )
+      fault(
+        `outlets[${i}].jarSize`,
+        'outlet-jar',
+        `${outlet.name} goes into jars and names no jar.`,
+        'It has a measure, a process and a lot of its own.',
+        'Choose its jar size and its published entry.',
+      );
+  });
+}
+
+/** The headspace a recipe's own authority gives, where the recipe holds it. */
+function headspaceOf(recipe: Recipe): number | null {
+  const { authority } = recipe;
+  if (authority.grade === 'letter') return authority.process.headspace_mm;
+  if (authority.grade === 'tested publication' && authority.time.kind === 'sea level')
+    return authority.time.headspace_mm;
+  return null;
+}

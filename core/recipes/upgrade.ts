@@ -1,0 +1,162 @@
+import type { ScheduledTime } from './process.ts';
+import type { FoodClass, Line, Method, Product, Recipe, Step } from './recipe.ts';
+
+/**
+ * Reads a recipe of any shape there ever was. Batches hold the recipe they were cooked from, and those never change.
+ *
+ * @param stored  a recipe of this format, or of the first (without a `format`)
+ */
+export function upgradeRecipe(stored: Recipe | object): Recipe {
+  const recipe = stored as Recipe;
+  if (recipe.format === 2) return recipe;
+  return fromFirst(stored as FirstRecipe);
+}
+
+/** A time stored before hot fills were known is one in boiling water. */
+export function upgradeTime(stored: ScheduledTime): ScheduledTime {
+  return (stored as Partial<ScheduledTime>).method === undefined
+    ? { ...stored, method: 'boiling water', fill: null }
+    : stored;
+}
+
+/** The first shape: no ingredient library, steps that name lines whole, three authorities with their times inline. */
+interface FirstRecipe {
+  name: string;
+  code: string;
+  statementOfIdentity: string;
+  foodClass: 'fruit spread' | 'acidified food';
+  authority: FirstAuthority;
+  lines: (Pick<
+    Line,
+    | 'id'
+    | 'name'
+    | 'preparation'
+    | 'role'
+    | 'density_gPerMl'
+    | 'each_g'
+    | 'weightSource'
+    | 'trimYield'
+    | 'labelName'
+    | 'subIngredients'
+    | 'allergens'
+    | 'minStrength_pct'
+    | 'safelyAcid'
+  > & {
+    where: 'pot' | 'brine' | 'each jar';
+    amount: { text: string; unit: Line['amount']['unit']; value: string };
+  })[];
+  steps: (Pick<Step, 'id' | 'kind' | 'text' | 'caution' | 'window'> & {
+    target:
+      | Exclude<Step['target'], { kind: 'temperature' | 'volume' | 'depth' }>
+      | { kind: 'temperature'; temp_C: number };
+    lineIds: string[];
+  })[];
+  makes: Recipe['makes'];
+  jars: Recipe['jars'];
+  shelfLife_months: number;
+  readyAfter_days: number;
+  notes: string;
+}
+type Letter = Extract<Recipe['authority'], { grade: 'letter' }>;
+type FirstAuthority =
+  | {
+      grade: 'tested publication';
+      title: string;
+      edition: string;
+      part: string;
+      checkedOn: string;
+      fromMemory: boolean;
+      entryId: string;
+    }
+  | (Pick<Letter, 'grade' | 'authority' | 'reference' | 'issuedOn' | 'demo' | 'maxPh'> & {
+      headspace_mm: number;
+      pack: 'hot' | 'raw';
+      minutes: Extract<Letter['process'], { kind: 'boiling water' }>['minutes'];
+    })
+  | { grade: 'published, untested'; title: string }
+  | { grade: 'own'; entryId: string | null };
+
+function fromFirst(old: FirstRecipe): Recipe {
+  const product = firstProduct(old);
+  const uses = new Map<string, number>();
+  for (const step of old.steps) for (const id of step.lineIds) uses.set(id, (uses.get(id) ?? 0) + 1);
+  return {
+    format: 2,
+    name: old.name,
+    code: old.code,
+    statementOfIdentity: old.statementOfIdentity,
+    product,
+    family: '',
+    tags: [],
+    variantOf: null,
+    foodClass: old.foodClass satisfies FoodClass,
+    setBy: old.foodClass === 'fruit spread' ? 'nothing added' : 'not set',
+    method: firstMethod(old),
+    authority: firstAuthority(old.authority),
+    tested: null,
+    lines: old.lines.map(l => ({
+      ...l,
+      ingredientId: null,
+      amount: { ...l.amount, upTo: null, toTaste: false },
+      basis: 'prepared',
+      keptShare: 1,
+      ratio: null,
+      form: '',
+      bushel_g: null,
+      solids_pct: l.role === 'sweetener' || l.role === 'salt' ? 100 : l.role === 'fruit' ? 11 : 0,
+      addedSugar_pct: 0,
+      freshFactor: 1,
+      group: l.role === 'fruit' ? 'I' : null,
+    })),
+    steps: old.steps.map(({ lineIds, target, ...s }) => ({
+      ...s,
+      target: target.kind === 'temperature' ? { ...target, hold_min: 0 } : target,
+      attention: { kind: 'hands-on' },
+      mayStop_h: null,
+      adds: lineIds.map(lineId => {
+        const n = uses.get(lineId) ?? 1;
+        return { lineId, share: n === 1 ? '1' : `1/${n}` };
+      }),
+      part: '',
+      separates: null,
+      expects: null,
+    })),
+    makes: old.makes,
+    jars: old.jars,
+    outlets: [],
+    packing: null,
+    shelfLife_months: old.shelfLife_months,
+    readyAfter_days: old.readyAfter_days,
+    notes: old.notes,
+    sketch: false,
+  };
+}
+
+function firstProduct(old: FirstRecipe): Product {
+  if (old.foodClass === 'fruit spread') return 'jam';
+  if (old.lines.some(l => l.where === 'brine')) return 'pickle';
+  return old.lines.some(l => /tomato/i.test(l.name)) ? 'tomatoes' : 'other';
+}
+
+function firstMethod(old: FirstRecipe): Method {
+  const brine = old.lines.some(l => l.where === 'brine');
+  return {
+    peel: 'either',
+    cut: old.foodClass === 'fruit spread' ? 'crushed' : 'chopped',
+    strain: 'unstrained',
+    liquid: brine ? 'vinegar brine' : 'none',
+    pack: old.authority.grade === 'letter' ? old.authority.pack : 'hot',
+  };
+}
+
+function firstAuthority(a: FirstAuthority): Recipe['authority'] {
+  if (a.grade === 'letter') {
+    const { headspace_mm, pack, minutes, ...rest } = a;
+    return { ...rest, limits: '', process: { kind: 'boiling water', pack, headspace_mm, minutes } };
+  }
+  if (a.grade === 'tested publication') {
+    const { entryId, ...rest } = a;
+    return { ...rest, kind: 'publication', year: 2015, time: { kind: 'entry', entryId } };
+  }
+  return a;
+}
