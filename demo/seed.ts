@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { gate } from '@cocotte/core/checks';
+import type { Canner, Pot } from '@cocotte/core/kitchen';
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
 import { type Database, enterKitchen } from '@cocotte/server/house/database';
@@ -9,13 +10,37 @@ import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
 import { release } from '@cocotte/server/checks/service';
 import { print } from '@cocotte/server/labels/service';
 import { add as addRecipe } from '@cocotte/server/recipes/service';
+import { add as addTasting } from '@cocotte/server/recipes/tastings';
 import * as stores from '@cocotte/server/stores/service';
 import { Cook } from '@cocotte/testing/cook';
 import { InKitchen } from '@cocotte/testing/in-kitchen';
-import { crushedTomatoes, plumJam, waxBeans } from './recipes.ts';
+import {
+  crushedTomatoes,
+  currantJelly,
+  plumCardamomJam,
+  plumJam,
+  sauerkraut,
+  strawberryJam,
+  tomatoSalsa,
+  waxBeans,
+} from './recipes.ts';
 import { type DemoItems, demoItems, demoLots } from './stores.ts';
 
 const ZONE = 'America/Denver';
+
+const DEMO_POTS: Pot[] = [
+  { id: 'copperless', name: 'Wide jam pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 62 },
+  { id: 'tall', name: 'Tall stock pot', capacity_mL: 15_000, diameter_mm: 300, boilOff_gPerMin: 34 },
+];
+const DEMO_CANNERS: Canner[] = [
+  {
+    id: 'big',
+    name: 'Enamel canner',
+    kind: 'boiling water',
+    holds: { 'quarter-pint': 12, 'half-pint': 8, pint: 9, quart: 7 },
+  },
+  { id: 'steam', name: 'Steam canner', kind: 'steam', holds: { 'half-pint': 8, pint: 8, quart: 7 } },
+];
 
 /**
  * Seeds the made-up kitchen through the services, so that record and ledger are true, with days counted back from now.
@@ -66,6 +91,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
           confirmedOn: '2026-03-01',
         },
         thermometerError_C: 0.2,
+        pots: DEMO_POTS,
+        canners: DEMO_CANNERS,
       },
       now_ms,
     );
@@ -84,6 +111,11 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
     [ids.jam, plumJam],
     [ids.beans, waxBeans],
     [ids.tomatoes, crushedTomatoes],
+    [randomUUID(), { ...plumCardamomJam, variantOf: ids.jam }],
+    [randomUUID(), currantJelly],
+    [randomUUID(), strawberryJam],
+    [randomUUID(), tomatoSalsa],
+    [randomUUID(), sauerkraut],
   ] as const)
     await kitchen.run(addRecipe, { body: { id, recipe } });
 
@@ -112,6 +144,47 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   const glass = (key: string) => ({ jarLotId: lot(key), lidLotId: lot('lids') });
   const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
+  // Earlier in the season: two pots of the same jam, which came out short and full.
+  const earlierJam = async (back: number, pot_C: number, filled: number, reason: string) => {
+    at(back, '08:30');
+    const batch = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 8 }]);
+    await batch.start();
+    await drawFor(batch, plumJam, 'plumsEarly');
+    await batch.stepDone('open', 10);
+    await batch.stepDone('prepare', 20);
+    await batch.stepDone('macerate', 280);
+    await batch.stepDone('soften', 18);
+    await batch.note(['temperature.read', { where: 'pot', temp_C: pot_C }]);
+    await batch.stepDone('boil', 14);
+    await batch.processLoad(1, 'half-pint', range(1, filled), glass('halfPints'), 15);
+    await batch.note(['minutes.worked', { minutes: 110 }], ['yield.explained', { reason }]);
+    at(back - 1, '09:00');
+    await batch.note(['jars.pressed', { sealed: range(1, filled), failed: [] }]);
+    await kitchen.run(release, {
+      params: { batchId: batch.batchId },
+      body: { jars: gate(batch.state).releasable, stamp: batch.device.stamp(kitchen.now_ms) },
+    });
+    await kitchen.run(print, {
+      params: { batchId: batch.batchId },
+      body: {
+        jars: range(1, filled),
+        size: 'half-pint',
+        stock: 'letter-10',
+        stamp: batch.device.stamp(kitchen.now_ms),
+      },
+    });
+  };
+  await earlierJam(38, 103.4, 7, 'Cooked two degrees past the gel point: thick, and a jar short.');
+  await earlierJam(24, 102.4, 8, 'Very ripe plums, hardly any foam.');
+  await kitchen.run(addTasting, {
+    params: { recipeId: ids.jam },
+    body: { id: randomUUID(), rating: 4, notes: 'Good set, a touch too sweet on bread.', lotCode: '' },
+  });
+  await kitchen.run(addTasting, {
+    params: { recipeId: ids.jam },
+    body: { id: randomUUID(), rating: 5, notes: 'The late plums are the best of the year.', lotCode: '' },
+  });
+
   // Nine days ago: jam, cooked, pressed, released and labelled.
   at(9, '08:10');
   const jam = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 16 }]);
@@ -128,7 +201,7 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   await jam.stepDone('boil', 3);
   await jam.processLoad(1, 'half-pint', range(1, 8), glass('halfPints'), 15);
   await jam.processLoad(2, 'half-pint', range(9, 16), glass('halfPints'), 15);
-  await jam.note(['minutes.worked', { minutes: 165 }]);
+  await jam.note(['minutes.worked', { minutes: 165 }], ['yield.explained', { reason: 'As foreseen.' }]);
   at(8, '09:05');
   await jam.note(['jars.pressed', { sealed: range(1, 15), failed: [16] }]);
   await jam.note(['jars.set_aside', { jars: [16], why: 'seal failed' }]);

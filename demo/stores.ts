@@ -70,6 +70,7 @@ export function demoLots(items: DemoItems, day: (back: number) => string): Recor
     ...more,
   });
   return {
+    plumsEarly: lot('plums', 'PL-11', 'Crossing Orchard', 40, '6000', '0.0034'),
     plums: lot('plums', 'PL-14', 'Crossing Orchard', 10, '9000', '0.0031'),
     plumsLate: lot('plums', 'PL-15', 'Crossing Orchard', 1, '12000', '0.0027'),
     sugar: lot('sugar', 'SU-08', 'Tull Dry Goods', 40, '22680', '0.00185'),
@@ -82,9 +83,9 @@ export function demoLots(items: DemoItems, day: (back: number) => string): Recor
     garlic: lot('garlic', 'GA-09', 'Lower Field Farm', 20, '90', '0.08'),
     flakes: lot('flakes', 'PF-01', 'Tull Dry Goods', 200, '220', '0.021'),
     tomatoes: lot('tomatoes', 'TO-17', 'Lower Field Farm', 2, '26000', '0.0024'),
-    halfPints: lot('halfPints', 'HP-06', 'Alder Crossing Jar Depot', 30, '96', '0.92'),
+    halfPints: lot('halfPints', 'HP-06', 'Alder Crossing Jar Depot', 45, '96', '0.92'),
     pints: lot('pints', 'PT-04', 'Alder Crossing Jar Depot', 30, '84', '1.05'),
     quarts: lot('quarts', 'QT-02', 'Alder Crossing Jar Depot', 80, '24', '1.38'),
-    lids: lot('lids', 'LD-12', 'Alder Crossing Jar Depot', 30, '288', '0.21'),
+    lids: lot('lids', 'LD-12', 'Alder Crossing Jar Depot', 45, '288', '0.21'),
   };
 }

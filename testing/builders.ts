@@ -59,6 +59,9 @@ export class PaperBatch {
       ),
       route: routeToSale(recipe),
       phLimit: recipe.authority.grade === 'letter' ? recipe.authority.maxPh : 4.6,
+      heat: 'boiling water',
+      pots: { count: 1, each: factorForJars(recipe, jars).toFraction(), overridden: false, reasons: [] },
+      expected: null,
       ...started,
     });
   }

@@ -43,6 +43,9 @@ export class Cook {
         purpose,
         factor: factorForJars(this.recipe, this.jars).toFraction(),
         jars: this.jars,
+        heat: 'boiling water',
+        potId: null,
+        doublePectin: false,
         stamp: this.device.stamp(this.kitchen.now_ms),
       },
     });

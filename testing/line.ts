@@ -30,7 +30,7 @@ export class Line {
   device: Device;
   view: BatchView | null = null;
 
-  private constructor(
+  constructor(
     readonly client: Client,
     readonly recipe: Recipe,
     readonly size: JarSizeId,
@@ -117,6 +117,9 @@ export class Line {
       purpose,
       factor: factorForJars(this.recipe, jars).toFraction(),
       jars,
+      heat: 'boiling water' as const,
+      potId: null,
+      doublePectin: false,
       stamp: this.stamp(),
     };
   }

@@ -47,6 +47,13 @@ const summary = shape<BatchSummary>({
   forms: dictionary(count) as Rule<BatchSummary['forms']>,
   running: list(running, { max: 200 }),
   due: list(due, { max: 20 }),
+  yield: maybe(
+    shape<NonNullable<BatchSummary['yield']>>({
+      expected_pints: figure({ min: 0, max: 1e6, name: 'The pints' }),
+      actual_pints: figure({ min: 0, max: 1e6, name: 'The pints' }),
+      reasons: list(text({ max: 400 }), { max: 100 }),
+    }),
+  ),
 });
 
 export interface BatchRow {
@@ -105,6 +112,11 @@ export interface StartBatch {
   purpose: Purpose;
   factor: string;
   jars: JarsWanted[];
+  heat: 'boiling water' | 'steam';
+  /** Pot it is cooked in, of the kitchen's; null where none is on record. */
+  potId: string | null;
+  /** Ordinary pectin is doubled all the same. */
+  doublePectin: boolean;
   stamp: Stamp;
 }
 export const startBatch = endpoint({
@@ -120,6 +132,9 @@ export const startBatch = endpoint({
     purpose: choice(PURPOSES),
     factor: text({ min: 1, max: 60, name: 'The factor' }),
     jars: jarsWantedRule,
+    heat: choice(['boiling water', 'steam'] as const),
+    potId: maybe(text({ min: 1, max: 40 })),
+    doublePectin: flag,
     stamp: stampRule,
   }),
   reply: batchView,

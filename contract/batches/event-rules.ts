@@ -16,7 +16,7 @@ import {
   isDecision,
 } from '@cocotte/core/batches';
 import type { JarsWanted } from '@cocotte/core/recipes';
-import { jarSizeRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
+import { jarSizeRule, lineRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
 import {
   type Rule,
   choice,
@@ -147,6 +147,21 @@ const started = shape<StartedBody>({
   ),
   route: routeRule,
   phLimit: figure({ min: 2, max: 4.6, name: 'The pH limit' }),
+  heat: choice(['boiling water', 'steam'] as const),
+  pots: shape<StartedBody['pots']>({
+    count: figure({ min: 1, max: 100, whole: true, name: 'The pots' }),
+    each: text({ max: 60 }),
+    overridden: flag,
+    reasons: list(text({ max: 200 }), { max: 4 }),
+  }),
+  expected: maybe(
+    shape<NonNullable<StartedBody['expected']>>({
+      pints: figure({ min: 0, max: 100_000, name: 'The pints' }),
+      final_g: maybe(figure({ min: 0, max: 10_000_000, name: 'The mass' })),
+      solids_pct: maybe(figure({ min: 0, max: 100, name: 'The solids' })),
+      cook_min: maybe(figure({ min: 0, max: 100_000, name: 'The minutes' })),
+    }),
+  ),
 });
 
 const byPlace = union<EventBodies['temperature.read']>('where', {
@@ -165,6 +180,15 @@ const correctable: { [K in CorrectableType]: Rule<EventBodies[K]> } = {
   'line.weighed': shape<EventBodies['line.weighed']>({
     lineId,
     mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
+  }),
+  'line.added': shape<EventBodies['line.added']>({ line: lineRule }),
+  'measure.taken': shape<EventBodies['measure.taken']>({
+    stepId: text({ min: 1, max: 40 }),
+    quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }),
+    unit: choice(['g', 'mL'] as const),
+  }),
+  'yield.explained': shape<EventBodies['yield.explained']>({
+    reason: text({ min: 1, max: 400, name: 'The reason' }),
   }),
   'temperature.read': byPlace,
   'jars.filled': shape<EventBodies['jars.filled']>({

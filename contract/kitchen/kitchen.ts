@@ -1,10 +1,19 @@
-import { type JurisdictionProfile, type Kitchen, ROLES, type Role } from '@cocotte/core/kitchen';
+import {
+  type Canner,
+  type JurisdictionProfile,
+  type Kitchen,
+  type Pot,
+  ROLES,
+  type Role,
+} from '@cocotte/core/kitchen';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/recipes';
 import { endpoint } from '../endpoint.ts';
 import {
+  type Rule,
   choice,
   day,
   decimal,
+  dictionary,
   email,
   figure,
   flag,
@@ -86,6 +95,27 @@ const settings = {
     name: 'The thermometer error in °C',
     why: 'A thermometer that is further off is replaced.',
   }),
+  pots: list(
+    shape<Pot>({
+      id: text({ min: 1, max: 40 }),
+      name: text({ min: 1, max: 60, name: 'The pot' }),
+      capacity_mL: figure({ min: 500, max: 200_000, name: 'The capacity in mL' }),
+      diameter_mm: figure({ min: 80, max: 1200, name: 'The width in mm' }),
+      boilOff_gPerMin: figure({ min: 0, max: 500, name: 'The water boiled off in g a minute' }),
+    }),
+    { max: 20 },
+  ),
+  canners: list(
+    shape<Canner>({
+      id: text({ min: 1, max: 40 }),
+      name: text({ min: 1, max: 60, name: 'The canner' }),
+      kind: choice(['boiling water', 'steam'] as const),
+      holds: dictionary(figure({ min: 0, max: 200, whole: true, name: 'The jars it holds' })) as Rule<
+        Canner['holds']
+      >,
+    }),
+    { max: 10 },
+  ),
 };
 const kitchen = shape<Kitchen>({
   id: uuid,

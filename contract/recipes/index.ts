@@ -1,2 +1,3 @@
-export { type RecipeRow, addRecipe, changeRecipe, listRecipes, readRecipe } from './recipes.ts';
+export * from './recipes.ts';
 export { recipeRule } from './recipe-rules.ts';
+export { PIECE_UNITS } from './ingredient-rules.ts';

@@ -1,6 +1,8 @@
-import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
+import type { Ingredient, Recipe, RecipeVersion } from '@cocotte/core/recipes';
+import { PRODUCTS } from '@cocotte/core/recipes';
 import { endpoint } from '../endpoint.ts';
-import { figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
+import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } from '../rules.ts';
+import { ingredientRule } from './ingredient-rules.ts';
 import { recipeRule } from './recipe-rules.ts';
 
 export interface RecipeRow {
@@ -8,22 +10,33 @@ export interface RecipeRow {
   name: string;
   code: string;
   version: number;
+  product: string;
+  family: string;
+  tags: string[];
+  variantOf: string | null;
   foodClass: string;
   grade: string;
   makes: string;
   cooked: number;
   lastCooked: string | null;
+  /** Mean of its tastings, 1 to 5; null before the first. */
+  rating: number | null;
 }
 const row = shape<RecipeRow>({
   id: uuid,
   name: text({ max: 80 }),
   code: text({ max: 3 }),
   version: figure({ min: 1, max: 1e6, name: 'The version' }),
+  product: text({ max: 40 }),
+  family: text({ max: 40 }),
+  tags: list(text({ max: 30 }), { max: 20 }),
+  variantOf: maybe(uuid),
   foodClass: text({ max: 40 }),
   grade: text({ max: 40 }),
   makes: text({ max: 40 }),
   cooked: figure({ min: 0, max: 1e9, name: 'The batches' }),
   lastCooked: maybe(text({ max: 10 })),
+  rating: maybe(figure({ min: 1, max: 5, name: 'The rating' })),
 });
 
 const version = shape<RecipeVersion>({
@@ -34,16 +47,52 @@ const version = shape<RecipeVersion>({
 });
 const recipeParams = shape<{ recipeId: string }>({ recipeId: uuid });
 
+export interface RecipeFilter {
+  search: string;
+  family: string;
+  tag: string;
+  product: string;
+  variantOf: string;
+}
 export const listRecipes = endpoint({
   name: 'recipes.list',
   method: 'GET',
   path: '/api/recipes',
   who: 'viewer',
-  summary: 'The recipe book, by name; 50 a page after the name and id given',
-  query: shape<{ after: string; search: string }>({ after: text({ max: 200 }), search: text({ max: 100 }) }),
+  summary:
+    'The recipe book, by name; 50 a page after the key given; by words anywhere in it, family, tag, kind of product, or the recipe they are variants of',
+  query: shape<RecipeFilter & { after: string }>({
+    after: text({ max: 400 }),
+    search: text({ max: 100 }),
+    family: text({ max: 40 }),
+    tag: text({ max: 30 }),
+    product: choice(['', ...PRODUCTS]) as never,
+    variantOf: text({ max: 36 }),
+  }),
   reply: shape<{ recipes: RecipeRow[]; next: string | null }>({
     recipes: list(row, { max: 50 }),
-    next: maybe(text({ max: 200 })),
+    next: maybe(text({ max: 400 })),
+  }),
+});
+
+/** A family or tag, and how many recipes bear it. */
+export interface Shelf {
+  name: string;
+  count: number;
+}
+const shelf = shape<Shelf>({
+  name: text({ max: 40 }),
+  count: figure({ min: 0, max: 1e9, whole: true, name: 'The count' }),
+});
+export const listShelves = endpoint({
+  name: 'recipes.shelves',
+  method: 'GET',
+  path: '/api/recipe-shelves',
+  who: 'viewer',
+  summary: 'Families and tags of the recipe book, with their counts',
+  reply: shape<{ families: Shelf[]; tags: Shelf[] }>({
+    families: list(shelf, { max: 500 }),
+    tags: list(shelf, { max: 500 }),
   }),
 });
 export const readRecipe = endpoint({
@@ -77,4 +126,215 @@ export const changeRecipe = endpoint({
     recipe: recipeRule,
   }),
   reply: version,
+});
+
+export interface VersionRow {
+  number: number;
+  frozen: boolean;
+  createdAt: string;
+}
+export const listVersions = endpoint({
+  name: 'recipes.versions',
+  method: 'GET',
+  path: '/api/recipes/:recipeId/versions',
+  who: 'viewer',
+  summary: 'Every version of a recipe, newest first',
+  params: recipeParams,
+  reply: shape<{ versions: VersionRow[] }>({
+    versions: list(
+      shape<VersionRow>({
+        number: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+        frozen: flag,
+        createdAt: instant,
+      }),
+      { max: 10_000 },
+    ),
+  }),
+});
+export const readVersion = endpoint({
+  name: 'recipes.version',
+  method: 'GET',
+  path: '/api/recipes/:recipeId/versions/:number',
+  who: 'viewer',
+  summary: 'One version of a recipe',
+  params: shape<{ recipeId: string; number: string }>({ recipeId: uuid, number: text({ min: 1, max: 7 }) }),
+  reply: version,
+});
+
+export interface PastBatch {
+  batchId: string;
+  lotCode: string;
+  madeOn: string;
+  purpose: string;
+  version: number;
+  stage: string;
+  jars: number;
+  expected_pints: number | null;
+  actual_pints: number | null;
+  reasons: string[];
+}
+const pints = maybe(figure({ min: 0, max: 1e6, name: 'The pints' }));
+export const recipeHistory = endpoint({
+  name: 'recipes.history',
+  method: 'GET',
+  path: '/api/recipes/:recipeId/history',
+  who: 'viewer',
+  summary: 'The last hundred batches of a recipe: what was foreseen, what came out, and why',
+  params: recipeParams,
+  reply: shape<{ batches: PastBatch[] }>({
+    batches: list(
+      shape<PastBatch>({
+        batchId: uuid,
+        lotCode: text({ max: 40 }),
+        madeOn: day,
+        purpose: text({ max: 10 }),
+        version: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+        stage: text({ max: 20 }),
+        jars: figure({ min: 0, max: 1e6, whole: true, name: 'The jars' }),
+        expected_pints: pints,
+        actual_pints: pints,
+        reasons: list(text({ max: 400 }), { max: 100 }),
+      }),
+      { max: 100 },
+    ),
+  }),
+});
+
+export interface Tasting {
+  id: string;
+  day: string;
+  rating: number;
+  notes: string;
+  person: string;
+  /** Lot that was tasted, or empty. */
+  lotCode: string;
+}
+export interface AddTasting {
+  id: string;
+  rating: number;
+  notes: string;
+  lotCode: string;
+}
+const rating = figure({ min: 1, max: 5, whole: true, name: 'The rating', why: 'It runs from 1 to 5.' });
+const lotCode = text({ max: 40 });
+export const listTastings = endpoint({
+  name: 'recipes.tastings',
+  method: 'GET',
+  path: '/api/recipes/:recipeId/tastings',
+  who: 'viewer',
+  summary: 'Notes and ratings after tasting, newest first',
+  params: recipeParams,
+  reply: shape<{ tastings: Tasting[] }>({
+    tastings: list(
+      shape<Tasting>({
+        id: uuid,
+        day,
+        rating,
+        notes: text({ max: 2000 }),
+        person: text({ max: 80 }),
+        lotCode,
+      }),
+      { max: 500 },
+    ),
+  }),
+});
+export const addTasting = endpoint({
+  name: 'recipes.taste',
+  method: 'POST',
+  path: '/api/recipes/:recipeId/tastings',
+  who: 'cook',
+  summary: 'Note and rate a recipe after tasting; the same id is acknowledged again',
+  params: recipeParams,
+  body: shape<AddTasting>({ id: uuid, rating, notes: text({ max: 2000, name: 'The notes' }), lotCode }),
+  reply: shape<{ id: string }>({ id: uuid }),
+});
+
+export const exportRecipes = endpoint({
+  name: 'recipes.export',
+  method: 'GET',
+  path: '/api/recipe-export',
+  who: 'viewer',
+  summary:
+    'Whole recipes, newest versions, 100 a page after the key given: what an export file is written from',
+  query: shape<{ after: string }>({ after: text({ max: 400 }) }),
+  reply: shape<{ recipes: Recipe[]; total: number; next: string | null }>({
+    recipes: list(recipeRule, { max: 100 }),
+    total: figure({ min: 0, max: 1e9, whole: true, name: 'The total' }),
+    next: maybe(text({ max: 400 })),
+  }),
+});
+
+/** Most recipes that one part of an import carries. */
+export const IMPORT_PART = 100;
+export const importPart = endpoint({
+  name: 'recipes.importPart',
+  method: 'POST',
+  path: '/api/recipe-imports/:importId/parts',
+  who: 'cook',
+  summary:
+    'Lay aside a part of an import; each recipe is checked, and nothing is in the book before the import is finished',
+  params: shape<{ importId: string }>({ importId: uuid }),
+  body: shape<{ from: number; recipes: Recipe[] }>({
+    from: figure({ min: 0, max: 1e6, whole: true, name: 'The place of the first recipe' }),
+    recipes: list(recipeRule, { min: 1, max: IMPORT_PART }),
+  }),
+  reply: shape<{ kept: number }>({ kept: figure({ min: 0, max: 1e6, name: 'The count' }) }),
+});
+export const finishImport = endpoint({
+  name: 'recipes.finishImport',
+  method: 'POST',
+  path: '/api/recipe-imports/:importId/finish',
+  who: 'cook',
+  summary:
+    'Put every recipe of an import into the book, or none; a code that is taken is refused, or replaced where asked',
+  params: shape<{ importId: string }>({ importId: uuid }),
+  body: shape<{ count: number; newCodes: boolean }>({
+    count: figure({ min: 1, max: 1e6, whole: true, name: 'The count' }),
+    newCodes: flag,
+  }),
+  reply: shape<{ added: number; recoded: number }>({
+    added: figure({ min: 0, max: 1e6, name: 'The count' }),
+    recoded: figure({ min: 0, max: 1e6, name: 'The count' }),
+  }),
+});
+
+export interface OwnIngredient {
+  ingredient: Ingredient;
+  version: number;
+}
+const own = shape<OwnIngredient>({
+  ingredient: ingredientRule,
+  version: figure({ min: 1, max: 1e9, whole: true, name: 'The version' }),
+});
+const ingredientParams = shape<{ ingredientId: string }>({ ingredientId: text({ min: 1, max: 60 }) });
+export const listIngredients = endpoint({
+  name: 'ingredients.list',
+  method: 'GET',
+  path: '/api/ingredients',
+  who: 'viewer',
+  summary: "The kitchen's own ingredients and overrides; the shipped library is read from the application",
+  reply: shape<{ ingredients: OwnIngredient[] }>({ ingredients: list(own, { max: 2000 }) }),
+});
+export const putIngredient = endpoint({
+  name: 'ingredients.put',
+  method: 'PUT',
+  path: '/api/ingredients/:ingredientId',
+  who: 'cook',
+  summary:
+    'Add an ingredient, or override a shipped one in this kitchen; version 0 is a new one, a stale one is refused',
+  params: ingredientParams,
+  body: shape<{ version: number; ingredient: Ingredient }>({
+    version: figure({ min: 0, max: 1e9, whole: true, name: 'The version' }),
+    ingredient: ingredientRule,
+  }),
+  reply: own,
+});
+export const removeIngredient = endpoint({
+  name: 'ingredients.remove',
+  method: 'DELETE',
+  path: '/api/ingredients/:ingredientId',
+  who: 'cook',
+  summary: 'Take back an override, or remove an own ingredient; recipes keep the facts they hold',
+  params: ingredientParams,
+  reply: shape<{ removed: boolean }>({ removed: flag }),
 });

@@ -1,6 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { type AnyEndpoint, listPeople, readBatch, readKitchen } from '@cocotte/contract';
+import {
+  type AnyEndpoint,
+  addTasting,
+  importPart,
+  listPeople,
+  putIngredient,
+  readBatch,
+  readKitchen,
+} from '@cocotte/contract';
 import { ENDPOINTS } from '@cocotte/contract/table';
+import { type Ingredient, libraryOf } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
@@ -17,6 +26,10 @@ let theirs: Client;
 let ours: Client;
 let line: Line;
 let printId = '';
+const tastingId = randomUUID();
+const importId = randomUUID();
+const theirImport = randomUUID();
+const secretPlum = { ...(libraryOf([]).find(i => i.id === 'plum') as Ingredient), name: 'Secret plum' };
 let snapshot = '';
 
 async function everything(): Promise<string> {
@@ -31,6 +44,9 @@ async function everything(): Promise<string> {
     'movements',
     'batches',
     'events',
+    'tastings',
+    'ingredients',
+    'recipe_imports',
   ];
   return server.database.inKitchen(kitchenId, async trx =>
     JSON.stringify(await Promise.all(tables.map(t => trx(t).orderByRaw('1, 2')))),
@@ -44,6 +60,19 @@ beforeAll(async () => {
   await (await (await line.start()).draw()).cook(40);
   await line.readPh(4.1);
   printId = randomUUID();
+  await theirs.ok(addTasting, {
+    params: { recipeId: line.recipeId },
+    body: { id: tastingId, rating: 5, notes: 'Secret taste', lotCode: '' },
+  });
+  for (const ingredient of [secretPlum, { ...secretPlum, id: 'secret-berry' }])
+    await theirs.ok(putIngredient, {
+      params: { ingredientId: ingredient.id },
+      body: { version: 0, ingredient },
+    });
+  await theirs.ok(importPart, {
+    params: { importId: theirImport },
+    body: { from: 0, recipes: [{ ...crushedTomatoes, name: 'Secret import', code: 'SEC' }] },
+  });
   const id = randomUUID();
   await server.database.outside(async trx => {
     await insertAccount(
@@ -115,6 +144,45 @@ const FIXTURES: Record<string, Fixture> = {
     params: { recipeId: randomUUID() },
     body: { version: 1, recipe: crushedTomatoes },
   }),
+  'recipes.shelves': () => ({ allowed: empty }),
+  'recipes.versions': () => ({
+    params: { recipeId: line.recipeId },
+    allowed: a => a.status === 404 || empty(a),
+  }),
+  'recipes.version': () => ({
+    params: { recipeId: line.recipeId, number: '1' },
+    allowed: a => a.status === 404 || empty(a),
+  }),
+  'recipes.history': () => ({
+    params: { recipeId: line.recipeId },
+    allowed: a => a.status === 404 || (empty(a) && (a.body as { batches: unknown[] }).batches.length === 0),
+  }),
+  'recipes.tastings': () => ({
+    params: { recipeId: line.recipeId },
+    allowed: a => a.status === 404 || (empty(a) && (a.body as { tastings: unknown[] }).tastings.length === 0),
+  }),
+  'recipes.taste': () => ({
+    params: { recipeId: line.recipeId },
+    body: { id: tastingId, rating: 1, notes: 'intruder', lotCode: '' },
+    allowed: a => a.status === 404 || empty(a),
+  }),
+  'recipes.export': () => ({ allowed: empty }),
+  'recipes.importPart': () => ({
+    params: { importId },
+    body: { from: 0, recipes: [{ ...crushedTomatoes, name: 'Intruder' }] },
+    allowed: empty,
+  }),
+  'recipes.finishImport': () => ({
+    params: { importId: theirImport },
+    body: { count: 1, newCodes: true },
+  }),
+  'ingredients.list': () => ({ allowed: empty }),
+  'ingredients.put': () => ({
+    params: { ingredientId: 'plum' },
+    body: { version: 0, ingredient: { ...secretPlum, name: 'Mine' } },
+    allowed: empty,
+  }),
+  'ingredients.remove': () => ({ params: { ingredientId: 'secret-berry' } }),
   'stores.items': () => ({ allowed: empty }),
   'stores.addItem': () => ({
     body: {

@@ -1,5 +1,6 @@
 import type { ParamsOf, blankSheet } from '@cocotte/contract';
 import { type BatchState, fold } from '@cocotte/core/batches';
+import { needsReading } from '@cocotte/core/checks';
 import { Fraction, altitudeText, kitchenWeight, massText, temperatureText } from '@cocotte/core/measure';
 import { type JarsWanted, jarCountText, scaleRecipe, waterCover_in } from '@cocotte/core/recipes';
 import type { Call } from '../house/mount.ts';
@@ -102,9 +103,7 @@ export async function printBlank(
   flow.heading('Next day');
   for (const label of [
     'Pressed at / failed jars',
-    ...(recipe.foodClass === 'acidified food'
-      ? ['pH, jar, temperature, time', 'Meter calibrated in buffers']
-      : []),
+    ...(needsReading(recipe.foodClass) ? ['pH, jar, temperature, time', 'Meter calibrated in buffers'] : []),
     'Minutes worked',
     'By',
   ])

@@ -18,13 +18,28 @@ import {
   type BatchEvent,
   type DrawnLot,
   type SequencedEvent,
+  type StartedBody,
   correctedInstant_ms,
   isDecision,
 } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
+import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
 import { Decimal, type Fault, Fraction, dayOf, yearAndDay } from '@cocotte/core/measure';
-import { factorForJars, jarSize, processFor, routeToSale } from '@cocotte/core/recipes';
+import {
+  type Recipe,
+  type ScheduledTime,
+  factorForJars,
+  forecastPacked,
+  forecastPot,
+  jarSize,
+  pintsOf,
+  planPots,
+  processFor,
+  reviewFaults,
+  routeToSale,
+  steamFault,
+} from '@cocotte/core/recipes';
 import { drawFault } from '@cocotte/core/stores';
 import { type Call, JsonText } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
@@ -88,6 +103,26 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const { recipe } = version;
     const factor = readFactor(body.factor, recipe, body.jars);
     const kitchen = await readKitchen(call);
+    const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
+    if (refusal)
+      throw problem(
+        422,
+        'refused-food',
+        refusal.what,
+        `${refusal.why} ${refusal.source}.`,
+        refusal.next,
+        'recipeId',
+      );
+    const pot = kitchen.pots.find(p => p.id === body.potId) ?? null;
+    if (body.potId !== null && !pot)
+      throw problem(
+        422,
+        'unknown-pot',
+        'That pot is not one of the kitchen.',
+        'Its size and its boiling-off rate are needed.',
+        'Choose another pot.',
+        'potId',
+      );
     const route = routeToSale(recipe);
     if (body.purpose === 'sale' && !route.open) {
       throw problem(
@@ -109,6 +144,23 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     // A recipe without any time may be cooked as a trial; a jar size outside the recipe's authority may not be cooked at all.
     if (refused.length > 0 && !(body.purpose === 'trial' && !route.open))
       throw new HttpProblem(422, 'no-time', refused);
+    const times = answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : []));
+    if (body.heat === 'steam')
+      for (const time of times) {
+        const fault = steamFault(time);
+        if (fault)
+          throw problem(
+            422,
+            'no-steam',
+            `Steam does not cover ${jarSize(time.jarSize).plural} here.`,
+            fault,
+            'Process them in boiling water.',
+            'heat',
+          );
+      }
+    const plan = recipe.sketch
+      ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
+      : planPots(recipe, factor, pot, body.doublePectin);
     const madeOn = dayOf(correctedInstant_ms(body.stamp), kitchen.zone);
     const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
     await freezeVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
@@ -132,22 +184,64 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       },
       boilingPoint_C: boilingPoint_C(kitchen.altitude_m),
       gelPoint_C: gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C),
-      times: answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : [])),
+      times,
       noTime: answers.flatMap(({ size, answer }) =>
         answer.ok ? [] : [{ size, what: answer.what, why: answer.why }],
       ),
       route,
       phLimit: recipe.authority.grade === 'letter' ? Math.min(PH_LIMIT, recipe.authority.maxPh) : PH_LIMIT,
+      heat: body.heat,
+      pots: { count: plan.pots, each: plan.each, overridden: plan.overridden, reasons: plan.reasons },
+      expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, body.jars, kitchen, pot),
     };
   });
 }
+
+/** What the batch is foreseen to fill: by the forecast of the pot or the pack, else the jars it was scaled for. */
+function expectedOf(
+  recipe: Recipe,
+  factor: Fraction,
+  pots: number,
+  times: readonly ScheduledTime[],
+  jars: BodyOf<typeof startBatch>['jars'],
+  kitchen: Kitchen,
+  pot: Kitchen['pots'][number] | null,
+): StartedBody['expected'] {
+  const wanted = jars.filter(j => j.count > 0);
+  const sizes = [...new Set(wanted.map(j => j.size))].sort((a, b) =>
+    jarSize(b).pints.compare(jarSize(a).pints),
+  );
+  const first = sizes[0];
+  const planned = { pints: pintsOf(wanted).valueOf(), final_g: null, solids_pct: null, cook_min: null };
+  if (!first) return null;
+  const headspace_mm = times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM;
+  if (recipe.packing) {
+    const packed = forecastPacked(recipe, factor, headspace_mm, first, null);
+    return { ...planned, pints: pintsOf(packed.jars).valueOf() };
+  }
+  const forecast = forecastPot(recipe, factor, pots, { ...kitchen, pot }, headspace_mm, sizes);
+  const cooked = forecast.cooks.some(c => c.waterOff_g > 0);
+  // A pot whose end is judged by eye foretells nothing: then the jars wanted are what is expected.
+  if (!cooked || forecast.faults.length > 0) return planned;
+  return {
+    pints:
+      pintsOf(forecast.jars.jars).valueOf() +
+      (forecast.jars.part ? forecast.jars.part.share * jarSize(forecast.jars.part.size).pints.valueOf() : 0),
+    final_g: forecast.final_g,
+    solids_pct: forecast.solids_pct,
+    cook_min: forecast.minutes,
+  };
+}
+
+/** Half an inch, where no time says otherwise. */
+const DEFAULT_HEADSPACE_MM = 12.7;
 
 /** Largest and smallest scale a batch may have: beyond these a slip is likelier than a plan. */
 const FACTOR_LIMITS = { min: 0.05, max: 20 };
 
 function readFactor(
   text: string,
-  recipe: Parameters<typeof factorForJars>[0],
+  recipe: Pick<Recipe, 'makes' | 'jars'>,
   jars: BodyOf<typeof startBatch>['jars'],
 ): Fraction {
   let factor: Fraction;

@@ -1,6 +1,7 @@
 import knexModule from 'knex';
 import pg from 'pg';
 import { house } from '../migrations/0001_house.ts';
+import { recipeBook } from '../migrations/0002_recipe_book.ts';
 
 /** A change of the schema: a fixed name, forward only, never edited once landed. */
 export interface Migration {
@@ -8,7 +9,7 @@ export interface Migration {
   up: string;
 }
 
-const MIGRATIONS: readonly Migration[] = [house];
+const MIGRATIONS: readonly Migration[] = [house, recipeBook];
 const LOCK = 4_600_001;
 
 /**
@@ -76,6 +77,7 @@ function grants(role: string): string {
     grant select on knex_migrations to ${name};
     grant select, insert, update, delete on accounts, sessions, memberships, invitations, sign_in_attempts to ${name};
     grant select, insert, update on kitchens, heads, recipes, recipe_versions, items, lots, batches to ${name};
+    grant select, insert, update, delete on tastings, ingredients, recipe_imports to ${name};
     grant select, insert on events, movements to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;

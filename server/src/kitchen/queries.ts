@@ -4,8 +4,15 @@ import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
-const fromRow = (row: { kitchen_id: string; settings: Settings; version: number }): Kitchen => ({
+/** Kitchens from before pots and canners were kept have none on record. */
+const fromRow = (row: {
+  kitchen_id: string;
+  settings: Omit<Settings, 'pots' | 'canners'> & Partial<Settings>;
+  version: number;
+}): Kitchen => ({
   ...row.settings,
+  pots: row.settings.pots ?? [],
+  canners: row.settings.canners ?? [],
   id: row.kitchen_id,
   version: row.version,
 });

@@ -136,6 +136,8 @@ export function newKitchenSettings(name: string, zone: string, altitude_m: numbe
     makerAddress: '',
     jurisdiction: { name: '', statement: '', source: '', confirmedOn: null },
     thermometerError_C: 0,
+    pots: [],
+    canners: [],
   };
 }
 

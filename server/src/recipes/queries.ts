@@ -1,15 +1,38 @@
-import type { RecipeRow } from '@cocotte/contract';
-import { type Recipe, type RecipeVersion, jarCountText } from '@cocotte/core/recipes';
+import type { PastBatch, RecipeFilter, RecipeRow, Shelf, VersionRow } from '@cocotte/contract';
+import type { BatchSummary } from '@cocotte/core/checks';
+import { type Recipe, type RecipeVersion, jarCountText, upgradeRecipe } from '@cocotte/core/recipes';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
 const PAGE = 50;
 
+/** Columns of a recipe's row that lists and searches go by. */
+export function rowOf(recipe: Recipe) {
+  return {
+    name: recipe.name,
+    code: recipe.code,
+    product: recipe.product,
+    family: recipe.family,
+    tags: recipe.tags,
+    search: [
+      recipe.name,
+      recipe.code,
+      recipe.statementOfIdentity,
+      recipe.product,
+      recipe.family,
+      ...recipe.tags,
+      ...recipe.lines.map(l => l.name),
+    ]
+      .join(' ')
+      .toLowerCase(),
+  };
+}
+
 export async function selectRecipes(
   trx: Trx,
   kitchenId: string,
   after: string,
-  search: string,
+  filter: RecipeFilter,
 ): Promise<{ recipes: RecipeRow[]; next: string | null }> {
   const query = trx('recipes as r')
     .join('recipe_versions as v', join =>
@@ -26,15 +49,29 @@ export async function selectRecipes(
       'r.name',
       'r.code',
       'r.version',
+      'r.product',
+      'r.family',
+      'r.tags',
+      'r.variant_of',
       'r.cooked',
       'r.last_cooked',
       trx.raw(
         "v.body->>'foodClass' as food_class, v.body->'authority'->>'grade' as grade, v.body->'makes' as makes",
       ),
+      trx.raw(
+        '(select avg(t.rating)::float8 from tastings t where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) as rating',
+      ),
     );
   const key = fromKey(after, 2);
   if (key) query.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
-  if (search) query.whereRaw('(r.name ilike ? or r.code ilike ?)', [likeWords(search), likeWords(search)]);
+  for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean))
+    query.whereRaw('r.search like ?', [likeWords(word)]);
+  if (filter.family) query.where('r.family', filter.family);
+  if (filter.tag) query.whereRaw('r.tags @> array[?]::text[]', [filter.tag]);
+  if (filter.product) query.where('r.product', filter.product);
+  // A recipe and its variants stand side by side.
+  if (UUID.test(filter.variantOf))
+    query.where(q => q.where('r.variant_of', filter.variantOf).orWhere('r.recipe_id', filter.variantOf));
   const rows = await query;
   const page = rows.slice(0, PAGE);
   return {
@@ -43,14 +80,112 @@ export async function selectRecipes(
       name: r.name,
       code: r.code,
       version: r.version,
+      product: r.product,
+      family: r.family,
+      tags: r.tags,
+      variantOf: r.variant_of,
       foodClass: r.food_class,
       grade: r.grade,
       makes: jarCountText(r.makes.count, r.makes.size),
       cooked: r.cooked,
       lastCooked: r.last_cooked,
+      rating: r.rating,
     })),
     next: rows.length > PAGE ? toKey([page[PAGE - 1].name, page[PAGE - 1].recipe_id]) : null,
   };
+}
+
+const UUID = /^[0-9a-f-]{36}$/;
+
+/** Families and tags with their counts, by name. */
+export async function selectShelves(
+  trx: Trx,
+  kitchenId: string,
+): Promise<{ families: Shelf[]; tags: Shelf[] }> {
+  const families = await trx('recipes')
+    .where({ kitchen_id: kitchenId })
+    .whereNot({ family: '' })
+    .groupBy('family')
+    .orderBy('family')
+    .limit(500)
+    .select({ name: 'family' }, trx.raw('count(*)::int as count'));
+  const tags = await trx('recipes')
+    .where({ kitchen_id: kitchenId })
+    .joinRaw('cross join lateral unnest(tags) as tag')
+    .groupByRaw('tag')
+    .orderByRaw('tag')
+    .limit(500)
+    .select(trx.raw('tag as name, count(*)::int as count'));
+  return { families, tags };
+}
+
+/** Newest versions, whole, for an export. */
+export async function selectWhole(
+  trx: Trx,
+  kitchenId: string,
+  after: string,
+  limit: number,
+): Promise<{ recipes: Recipe[]; total: number; next: string | null }> {
+  const query = trx('recipes as r')
+    .join('recipe_versions as v', join =>
+      join
+        .on('v.kitchen_id', 'r.kitchen_id')
+        .andOn('v.recipe_id', 'r.recipe_id')
+        .andOn('v.number', 'r.version'),
+    )
+    .where('r.kitchen_id', kitchenId)
+    .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
+    .limit(limit + 1)
+    .select('r.name', 'r.recipe_id', 'v.body');
+  const key = fromKey(after, 2);
+  if (key) query.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
+  const rows = await query;
+  const total = await trx('recipes').where({ kitchen_id: kitchenId }).count('* as n').first();
+  const last = rows[limit - 1];
+  return {
+    recipes: rows.slice(0, limit).map(r => upgradeRecipe(r.body as Recipe)),
+    total: Number(total?.n ?? 0),
+    next: rows.length > limit ? toKey([last.name, last.recipe_id]) : null,
+  };
+}
+
+export async function selectVersions(trx: Trx, kitchenId: string, recipeId: string): Promise<VersionRow[]> {
+  const rows = await trx('recipe_versions')
+    .where({ kitchen_id: kitchenId, recipe_id: recipeId })
+    .orderBy('number', 'desc')
+    .select('number', 'frozen', 'created_at');
+  return rows.map(r => ({
+    number: r.number,
+    frozen: r.frozen,
+    createdAt: new Date(r.created_at).toISOString(),
+  }));
+}
+
+/** The last hundred batches of a recipe, newest first. */
+export async function selectHistory(trx: Trx, kitchenId: string, recipeId: string): Promise<PastBatch[]> {
+  const rows = await trx('batches')
+    .where({ kitchen_id: kitchenId, recipe_id: recipeId })
+    .orderBy([
+      { column: 'made_on', order: 'desc' },
+      { column: 'batch_id', order: 'desc' },
+    ])
+    .limit(100)
+    .select('batch_id', 'lot_code', 'made_on', 'recipe_version', 'summary');
+  return rows.map(r => {
+    const summary = r.summary as Partial<BatchSummary>;
+    return {
+      batchId: r.batch_id,
+      lotCode: r.lot_code,
+      madeOn: r.made_on,
+      purpose: summary.purpose ?? '',
+      version: r.recipe_version,
+      stage: summary.stage ?? '',
+      jars: summary.jars ?? 0,
+      expected_pints: summary.yield?.expected_pints ?? null,
+      actual_pints: summary.yield?.actual_pints ?? null,
+      reasons: summary.yield?.reasons ?? [],
+    };
+  });
 }
 
 export async function selectVersion(
@@ -73,7 +208,12 @@ export async function selectVersion(
   else query.where('v.number', number);
   const row = await query;
   return row
-    ? { recipeId: row.recipe_id, number: row.number, frozen: row.frozen, recipe: row.body as Recipe }
+    ? {
+        recipeId: row.recipe_id,
+        number: row.number,
+        frozen: row.frozen,
+        recipe: upgradeRecipe(row.body as Recipe),
+      }
     : undefined;
 }
 
@@ -114,8 +254,8 @@ export async function insertRecipe(
   await trx('recipes').insert({
     kitchen_id: kitchenId,
     recipe_id: recipeId,
-    name: recipe.name,
-    code: recipe.code,
+    ...rowOf(recipe),
+    variant_of: recipe.variantOf,
     version: 1,
     created_at: now,
   });
@@ -149,7 +289,7 @@ export async function writeVersion(
     .merge({ body: JSON.stringify(recipe) });
   await trx('recipes')
     .where({ kitchen_id: kitchenId, recipe_id: recipeId })
-    .update({ name: recipe.name, code: recipe.code, version: number });
+    .update({ ...rowOf(recipe), variant_of: recipe.variantOf, version: number });
 }
 
 /** Freezes a version that a batch uses, and counts the batch. */

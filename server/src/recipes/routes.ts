@@ -1,10 +1,25 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
+import * as imports from './imports.ts';
+import * as ingredients from './ingredients.ts';
 import * as service from './service.ts';
+import * as tastings from './tastings.ts';
 
 export const recipeRoutes: Mounted[] = [
   room(contract.listRecipes, service.list),
+  room(contract.listShelves, service.shelves),
   room(contract.readRecipe, service.read),
   room(contract.addRecipe, service.add),
   room(contract.changeRecipe, service.change),
+  room(contract.listVersions, service.versions),
+  room(contract.readVersion, service.version),
+  room(contract.recipeHistory, service.history),
+  room(contract.listTastings, tastings.list),
+  room(contract.addTasting, tastings.add),
+  room(contract.exportRecipes, service.exportPage),
+  room(contract.importPart, imports.part),
+  room(contract.finishImport, imports.finish),
+  room(contract.listIngredients, ingredients.list),
+  room(contract.putIngredient, ingredients.put),
+  room(contract.removeIngredient, ingredients.remove),
 ];

@@ -5,19 +5,30 @@ import type {
   ReplyOf,
   addRecipe,
   changeRecipe,
+  exportRecipes,
   listRecipes,
+  listShelves,
+  listVersions,
   readRecipe,
+  readVersion,
+  recipeHistory,
 } from '@cocotte/contract';
-import { canonicalJson } from '@cocotte/core/measure';
-import { type Recipe, type RecipeVersion, recipeFaults } from '@cocotte/core/recipes';
+import { type Fault, canonicalJson, dayOf } from '@cocotte/core/measure';
+import { type Recipe, type RecipeVersion, classOf, formulaOf, recipeFaults } from '@cocotte/core/recipes';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { readKitchen } from '../kitchen/service.ts';
 import * as queries from './queries.ts';
 
 export async function list(
   call: Call<unknown, QueryOf<typeof listRecipes>, unknown>,
 ): Promise<ReplyOf<typeof listRecipes>> {
-  return queries.selectRecipes(call.trx, call.kitchenId, call.query.after, call.query.search);
+  const { after, ...filter } = call.query;
+  return queries.selectRecipes(call.trx, call.kitchenId, after, filter);
+}
+
+export async function shelves(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof listShelves>> {
+  return queries.selectShelves(call.trx, call.kitchenId);
 }
 
 export async function read(
@@ -28,12 +39,60 @@ export async function read(
   return version;
 }
 
+export async function versions(
+  call: Call<ParamsOf<typeof listVersions>, unknown, unknown>,
+): Promise<ReplyOf<typeof listVersions>> {
+  const rows = await queries.selectVersions(call.trx, call.kitchenId, call.params.recipeId);
+  if (rows.length === 0) throw notFound('This recipe');
+  return { versions: rows };
+}
+
+export async function version(
+  call: Call<ParamsOf<typeof readVersion>, unknown, unknown>,
+): Promise<RecipeVersion> {
+  const { recipeId, number } = call.params;
+  const found = /^[1-9]\d*$/.test(number)
+    ? await queries.selectVersion(call.trx, call.kitchenId, recipeId, Number(number))
+    : undefined;
+  if (!found) throw notFound('This version of the recipe');
+  return found;
+}
+
+export async function history(
+  call: Call<ParamsOf<typeof recipeHistory>, unknown, unknown>,
+): Promise<ReplyOf<typeof recipeHistory>> {
+  await read(call);
+  return { batches: await queries.selectHistory(call.trx, call.kitchenId, call.params.recipeId) };
+}
+
+const EXPORT_PAGE = 100;
+
+export async function exportPage(
+  call: Call<unknown, QueryOf<typeof exportRecipes>, unknown>,
+): Promise<ReplyOf<typeof exportRecipes>> {
+  return queries.selectWhole(call.trx, call.kitchenId, call.query.after, EXPORT_PAGE);
+}
+
+/**
+ * A recipe as it is kept: its class is derived, and a tested or scheduled recipe keeps the formula its authority covers,
+ * as it was taken over. A change of authority takes the formula over anew.
+ */
+export function asKept(recipe: Recipe, day: string): Recipe {
+  const covered = recipe.authority.grade === 'tested publication' || recipe.authority.grade === 'letter';
+  return {
+    ...recipe,
+    foodClass: classOf(recipe),
+    tested: covered ? (recipe.tested ?? { takenOn: day, ...formulaOf(recipe) }) : null,
+  };
+}
+
 /** Adds a recipe. The same id with the same recipe is acknowledged again. */
 export async function add(call: Call<unknown, unknown, BodyOf<typeof addRecipe>>): Promise<RecipeVersion> {
   const { trx, kitchenId, body } = call;
+  const recipe = asKept(body.recipe, await today(call));
   const there = await queries.selectVersion(trx, kitchenId, body.id, 1);
   if (there) {
-    if (sameRecipe(there.recipe, body.recipe)) return there;
+    if (sameRecipe(there.recipe, recipe)) return there;
     throw problem(
       409,
       'id-taken',
@@ -42,15 +101,9 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addRecipe>>
       'Reload and add it again.',
     );
   }
-  await checkRecipe(call, body.id, body.recipe);
-  await queries.insertRecipe(
-    trx,
-    kitchenId,
-    body.id,
-    body.recipe,
-    new Date(call.clock.now_ms()).toISOString(),
-  );
-  return { recipeId: body.id, number: 1, frozen: false, recipe: body.recipe };
+  await checkRecipe(call, body.id, recipe);
+  await queries.insertRecipe(trx, kitchenId, body.id, recipe, new Date(call.clock.now_ms()).toISOString());
+  return { recipeId: body.id, number: 1, frozen: false, recipe };
 }
 
 /** Changes a recipe: in place while no batch has used the version, else as the next version. */
@@ -66,7 +119,8 @@ export async function change(
     params.recipeId,
     locked.version,
   )) as RecipeVersion;
-  if (sameRecipe(current.recipe, body.recipe)) return current;
+  const recipe = asKept(body.recipe, await today(call));
+  if (sameRecipe(current.recipe, recipe)) return current;
   if (locked.version !== body.version) {
     throw new HttpProblem(
       409,
@@ -83,24 +137,27 @@ export async function change(
       current,
     );
   }
-  await checkRecipe(call, params.recipeId, body.recipe);
+  await checkRecipe(call, params.recipeId, recipe);
   const number = current.frozen ? current.number + 1 : current.number;
   await queries.writeVersion(
     trx,
     kitchenId,
     params.recipeId,
     number,
-    body.recipe,
+    recipe,
     new Date(call.clock.now_ms()).toISOString(),
   );
-  return { recipeId: params.recipeId, number, frozen: false, recipe: body.recipe };
+  return { recipeId: params.recipeId, number, frozen: false, recipe };
 }
 
-async function checkRecipe(
-  call: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
-  recipeId: string,
-  recipe: Recipe,
-): Promise<void> {
+type InKitchen = Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId' | 'clock'>;
+
+async function today(call: InKitchen): Promise<string> {
+  return dayOf(call.clock.now_ms(), (await readKitchen(call)).zone);
+}
+
+/** What keeps a recipe out of the book, whatever else is there. */
+export function faultsOf(recipe: Recipe): Fault[] {
   const faults = recipeFaults(recipe);
   if (!/^[A-Z]{3}$/.test(recipe.code)) {
     faults.push({
@@ -111,14 +168,28 @@ async function checkRecipe(
       next: 'Use letters A to Z, such as PLJ.',
     });
   }
+  return faults;
+}
+
+export const codeFault = (taken: string, code: string): Fault => ({
+  path: 'code',
+  code: 'code-taken',
+  what: `${taken} already has the code ${code}.`,
+  why: 'Two recipes with one code would share lot codes.',
+  next: 'Choose other letters.',
+});
+
+async function checkRecipe(call: InKitchen, recipeId: string, recipe: Recipe): Promise<void> {
+  const faults = faultsOf(recipe);
   const taken = await queries.codeTaken(call.trx, call.kitchenId, recipe.code, recipeId);
-  if (taken)
+  if (taken) faults.push(codeFault(taken, recipe.code));
+  if (recipe.variantOf === recipeId || (recipe.variantOf && !(await isRoot(call, recipe.variantOf))))
     faults.push({
-      path: 'code',
-      code: 'code-taken',
-      what: `${taken} already has the code ${recipe.code}.`,
-      why: 'Two recipes with one code would share lot codes.',
-      next: 'Choose other letters.',
+      path: 'variantOf',
+      code: 'no-such-recipe',
+      what: 'The recipe this is a variant of is not in the book, or is itself a variant.',
+      why: 'Variants stand side by side with the recipe they vary.',
+      next: 'Choose a recipe that is no variant.',
     });
   if (faults.length > 0)
     throw new HttpProblem(
@@ -126,6 +197,11 @@ async function checkRecipe(
       'invalid',
       faults.map(f => ({ ...f, path: `recipe.${f.path}` })),
     );
+}
+
+async function isRoot(call: InKitchen, recipeId: string): Promise<boolean> {
+  const version = await queries.selectVersion(call.trx, call.kitchenId, recipeId);
+  return version !== undefined && version.recipe.variantOf === null;
 }
 
 function sameRecipe(a: Recipe, b: Recipe): boolean {

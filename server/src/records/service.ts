@@ -14,7 +14,15 @@ export async function search(
   const { trx, kitchenId } = call;
   const words = call.query.words.trim();
   const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH);
-  const recipes = (await selectRecipes(trx, kitchenId, '', words)).recipes.slice(0, EACH);
+  const recipes = (
+    await selectRecipes(trx, kitchenId, '', {
+      search: words,
+      family: '',
+      tag: '',
+      product: '',
+      variantOf: '',
+    })
+  ).recipes.slice(0, EACH);
   const lots = (await selectLots(trx, kitchenId, '', words, true)).lots.slice(0, EACH);
   const found: Found[] = [
     ...batches.map(b => ({
