@@ -43,14 +43,15 @@ test('from the first account to the first batch', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Code' }).fill('BBJ');
   await page.getByRole('textbox', { name: 'Net contents of a half-pint' }).fill('9');
   await page.getByRole('combobox', { name: 'Published family time' }).click();
-  await page.getByRole('option', { name: /clean jars/ }).click();
+  await page.getByRole('option', { name: /^Jam without added pectin, clean jars/ }).click();
   const first = page.getByRole('group', { name: 'Ingredient 1' });
-  await first.getByRole('textbox', { name: 'Ingredient' }).fill('Blackberries');
+  await first.getByRole('combobox', { name: 'Ingredient' }).fill('blackb');
+  await page.getByRole('option', { name: /^Blackberries/ }).click();
   await first.getByRole('textbox', { name: 'Amount' }).fill('3 smidgens');
-  await first.getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Add an ingredient' }).click();
   const second = page.getByRole('group', { name: 'Ingredient 2' });
-  await second.getByRole('textbox', { name: 'Ingredient' }).fill('Sugar');
+  // A name of one's own, not picked from the library: its facts are asked for.
+  await second.getByRole('combobox', { name: 'Ingredient' }).fill('Sugar');
   await second.getByRole('textbox', { name: 'Amount' }).fill('6 c');
   await second.getByRole('combobox', { name: 'Role' }).click();
   await page.getByRole('option', { name: 'sweetener' }).click();

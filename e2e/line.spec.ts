@@ -25,8 +25,10 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   await page.getByRole('link', { name: 'Red plum jam', exact: true }).click();
   // Scale by fruit at hand, then by jars: every line follows.
   await page.getByRole('button', { name: 'Fruit at hand' }).click();
-  await page.getByRole('textbox', { name: /Red plums, prepared/ }).fill('9 lb');
-  await expect(page.getByRole('row', { name: /Sugar/ })).toContainText('2,799 g');
+  await page.getByRole('textbox', { name: /Red plums, as bought/ }).fill('9 lb');
+  await expect(page.getByRole('row', { name: /Sugar/ })).toContainText('2,576 g');
+  await page.getByRole('button', { name: 'prepared', exact: true }).click();
+  await expect(page.getByRole('row', { name: /Sugar/ })).toContainText('2,800 g');
   await page.getByRole('textbox', { name: /Red plums, prepared/ }).fill('9 furlongs');
   await expect(page.getByText('"furlongs" is not a unit we know.')).toBeVisible();
   await expect(page.getByRole('textbox', { name: /Red plums, prepared/ })).toHaveValue('9 furlongs');

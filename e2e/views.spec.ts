@@ -21,12 +21,21 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
   const id = (stage: string, name = '') =>
     batches.find(b => b.summary.stage === stage && b.summary.name.includes(name))?.id ?? '';
   const jam = recipes.find(r => r.name === 'Red plum jam')?.id ?? '';
+  const named = (name: string) => recipes.find(r => r.name === name)?.id ?? '';
   return [
     ['today', '/', 'Today'],
     ['book', '/recipes', 'Recipes'],
     ['sheet', `/recipes/${jam}`, 'Red plum jam'],
     ['editor', `/recipes/${jam}/change`, /Change Red plum jam/],
     ['new recipe', '/recipes/new', 'Add a recipe'],
+    ['packed sheet', `/recipes/${named('Dilled wax beans')}`, 'Dilled wax beans'],
+    ['own sheet', `/recipes/${named("Aunt Pell's tomato salsa")}`, "Aunt Pell's tomato salsa"],
+    ['letter editor', `/recipes/${named('Dilled wax beans')}/change`, /Change Dilled wax beans/],
+    ['paste', '/recipes/paste', 'Paste a recipe'],
+    ['exchange', '/recipes/exchange', 'Bring in, take out'],
+    ['ingredients', '/recipes/ingredients', 'Ingredients'],
+    ['variants', `/recipes/${jam}/variants`, 'Side by side'],
+    ['difference', `/recipes/${jam}/difference`, /What changed in Red plum jam/],
     ['stores', '/stores', 'Stores'],
     ['cook list', '/cook', 'Cook'],
     ['cook', `/cook/${id('cooking')}`, 'Red plum jam'],

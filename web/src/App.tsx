@@ -11,9 +11,14 @@ const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, n
   lazy(async () => ({ default: (await load())[name] }));
 
 const TodayPage = view(() => import('./batches/TodayPage.tsx'), 'TodayPage');
-const RecipeBook = view(() => import('./recipes/RecipeBook.tsx'), 'RecipeBook');
-const RecipeSheet = view(() => import('./recipes/RecipeSheet.tsx'), 'RecipeSheet');
-const RecipeEditor = view(() => import('./recipes/RecipeEditor.tsx'), 'RecipeEditor');
+const RecipeBook = view(() => import('./recipes/book/RecipeBook.tsx'), 'RecipeBook');
+const RecipeSheet = view(() => import('./recipes/sheet/RecipeSheet.tsx'), 'RecipeSheet');
+const RecipeEditor = view(() => import('./recipes/editor/RecipeEditor.tsx'), 'RecipeEditor');
+const PastePage = view(() => import('./recipes/book/PastePage.tsx'), 'PastePage');
+const ExchangePage = view(() => import('./recipes/book/ExchangePage.tsx'), 'ExchangePage');
+const IngredientsPage = view(() => import('./recipes/book/IngredientsPage.tsx'), 'IngredientsPage');
+const DifferencePage = view(() => import('./recipes/book/DifferencePage.tsx'), 'DifferencePage');
+const VariantsPage = view(() => import('./recipes/book/VariantsPage.tsx'), 'VariantsPage');
 const StoresPage = view(() => import('./stores/StoresPage.tsx'), 'StoresPage');
 const CookList = view(() => import('./batches/CookList.tsx'), 'CookList');
 const CookPage = view(() => import('./batches/CookPage.tsx'), 'CookPage');
@@ -40,7 +45,12 @@ export function App() {
         <Route index element={<TodayPage />} />
         <Route path="recipes" element={<RecipeBook />} />
         <Route path="recipes/new" element={<RecipeEditor />} />
+        <Route path="recipes/paste" element={<PastePage />} />
+        <Route path="recipes/exchange" element={<ExchangePage />} />
+        <Route path="recipes/ingredients" element={<IngredientsPage />} />
         <Route path="recipes/:recipeId" element={<RecipeSheet />} />
+        <Route path="recipes/:recipeId/difference" element={<DifferencePage />} />
+        <Route path="recipes/:recipeId/variants" element={<VariantsPage />} />
         <Route path="recipes/:recipeId/change" element={<RecipeEditor />} />
         <Route path="stores" element={<StoresPage />} />
         <Route path="cook" element={<CookList />} />

@@ -45,6 +45,7 @@ export function ClockPanel({
   const [early, setEarly] = useState(false);
   const required_s = load.required_s;
   const minutes = required_s === null ? null : required_s / 60;
+  const steam = batch.state.started?.heat === 'steam';
   const since_ms = load.boilingSince?.at_ms ?? null;
   const elapsed_s = since_ms === null ? 0 : (now - since_ms) / 1000;
   const left_s = required_s === null ? 0 : required_s - elapsed_s;
@@ -97,8 +98,9 @@ export function ClockPanel({
                 )}
               </Box>
               <Soft>
-                Just hold the boil. Water {waterCover_in(minutes ?? 0)} inch
-                {minutes && minutes > 30 ? 'es' : ''} over the lids.
+                {steam
+                  ? 'Just hold the steam in its zone; the lid stays on.'
+                  : `Just hold the boil. Water ${waterCover_in(minutes ?? 0)} inch${minutes && minutes > 30 ? 'es' : ''} over the lids.`}
               </Soft>
             </>
           )}
@@ -131,7 +133,9 @@ export function ClockPanel({
                   ? 'There is no processing time for these jars: they will not be released.'
                   : load.phase === 'boil lost'
                     ? `${load.voided_s.map(s => durationText(s)).join(' and ')} do not count. The ${minutes} minutes start again from zero.`
-                    : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${waterCover_in(minutes)} inch${minutes > 30 ? 'es' : ''} over the lids.`}
+                    : steam
+                      ? 'Vent it. The clock starts when the dial stands in the zone for this altitude and a full column of steam comes, not when the jars go in.'
+                      : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${waterCover_in(minutes)} inch${minutes > 30 ? 'es' : ''} over the lids.`}
               </Box>
             </>
           )}

@@ -9,8 +9,16 @@ import { Caution, Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
 import type { OpenBatch } from './api.ts';
 import type { When } from './when.ts';
 
-/** Jars that one canner holds, proposed for the next load. Common practice for a round canner. */
-const CANNER_HOLDS: Record<JarSizeId, number> = { 'quarter-pint': 12, 'half-pint': 8, pint: 9, quart: 7 };
+/** Jars that one canner holds, proposed for the next load where the kitchen has none on record. Common practice for a round canner. */
+const CANNER_HOLDS: Record<JarSizeId, number> = {
+  'quarter-pint': 12,
+  'half-pint': 8,
+  'three-quarter-pint': 8,
+  pint: 9,
+  'pint-and-a-half': 7,
+  quart: 7,
+  'half-gallon': 4,
+};
 
 /** Filling, dosing and loading: by count and by "all but". */
 export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {

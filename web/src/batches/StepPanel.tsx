@@ -1,4 +1,5 @@
 import {
+  Fraction,
   celsius,
   clockText,
   durationText,
@@ -11,9 +12,11 @@ import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
 import { useEntry, words } from '../shell/entry.ts';
-import { Caution, CheckMark, Sheet, Soft, Tag } from '../shell/parts.tsx';
+import { targetWords, windowText } from '../recipes/words.ts';
+import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
+import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
@@ -22,16 +25,10 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const { steps } = started.recipe;
   const now = steps.find(s => !batch.state.steps[s.id]?.done);
-  const targetWords = (step: Step): string =>
+  const target = (step: Step): string =>
     step.target.kind === 'gel point'
       ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
-      : step.target.kind === 'temperature'
-        ? `To ${temperatureText(step.target.temp_C, kitchen)}`
-        : step.target.kind === 'time'
-          ? `${step.target.minutes} minutes`
-          : step.target.kind === 'look'
-            ? `Until ${step.target.text}`
-            : '';
+      : sentence(targetWords(step.target, kitchen));
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   return (
     <Box
@@ -46,21 +43,28 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
             <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>{now.text}</Typography>
-            {targetWords(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{targetWords(now)}</Box>}
-            {now.lineIds.length > 0 && (
+            {target(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{target(now)}</Box>}
+            <Attention step={now} />
+            {now.adds.length > 0 && (
               <Box component="ul" sx={{ pl: 2.5, my: 1, fontSize: '1.1rem' }}>
-                {now.lineIds
-                  .map(id => lines.get(id))
+                {now.adds
+                  .map(a => ({ m: lines.get(a.lineId), share: new Fraction(a.share) }))
                   .map(
-                    m =>
+                    ({ m, share }) =>
                       m && (
                         <li key={m.line.id}>
+                          {!share.equals(1) && (
+                            <>
+                              <Fractions text={share.toFraction(true)} /> of the{' '}
+                            </>
+                          )}
                           {m.line.name}
                           {m.line.where === 'each jar' ? (
                             <Soft> in each jar</Soft>
                           ) : (
                             <>
-                              , <strong>{massText(m.planned_g, kitchen)}</strong>
+                              , <strong>{massText(m.planned_g * share.valueOf(), kitchen)}</strong>
+                              {m.line.amount.upTo !== null && <Soft> to taste, then weighed</Soft>}
                               {m.basis === 'weighed' && (
                                 <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>
                               )}
@@ -85,11 +89,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               {batch.state.steps[now.id]?.started ? (
                 <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>
                   Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}
-                  {now.window && (
-                    <>
-                      : from {now.window.from_min / 60} to {now.window.to_min / 60} hours
-                    </>
-                  )}
+                  {now.window && <>: {windowText(now.window)}</>}
                 </Box>
               ) : (
                 <Button
@@ -169,12 +169,35 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         </Sheet>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        <MeasureEntry batch={batch} when={when} />
+        {started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
         <TemperatureEntry batch={batch} when={when} />
-        <WeighEntry batch={batch} when={when} />
+        {lines.size > 0 && <WeighEntry batch={batch} when={when} />}
         <WorkEntry batch={batch} when={when} />
+        <YieldEntry batch={batch} when={when} />
+        {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Box>
     </Box>
   );
+}
+
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** How much of a person the step takes, and whether one may stop after it. */
+function Attention({ step }: { step: Step }) {
+  const said = [
+    step.attention.kind === 'look in'
+      ? `Look in every ${durationText(step.attention.every_min * 60)}`
+      : step.attention.kind === 'free'
+        ? 'Needs nobody'
+        : '',
+    step.part ? `On the ${step.part} alone` : '',
+    step.separates
+      ? `Set ${Math.round(step.separates.share * 100)} % aside as the ${step.separates.part}`
+      : '',
+    step.mayStop_h === null ? '' : `One may stop here for ${Math.round(step.mayStop_h)} hours`,
+  ].filter(Boolean);
+  return said.length === 0 ? null : <Soft>{said.join(' · ')}</Soft>;
 }
 
 type Place = 'pot' | 'canner' | 'jar';

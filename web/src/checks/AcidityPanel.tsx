@@ -1,4 +1,5 @@
 import { EQUILIBRIUM_HOURS, PH_ACT, evidenceFaults } from '@cocotte/core/acid';
+import { needsReading } from '@cocotte/core/checks';
 import { celsius, instantText, readNumber, readRational, temperatureText } from '@cocotte/core/measure';
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
@@ -87,7 +88,7 @@ export function AcidityPanel({ batch, when }: { batch: OpenBatch; when: When }) 
     )
       form.clear(['ph']);
   };
-  const asked = started.recipe.foodClass === 'acidified food';
+  const asked = needsReading(started.recipe.foodClass);
   return (
     <Sheet title="Acidity" aside={`released at pH ${started.phLimit} or below`}>
       <Typography sx={{ color: 'text.secondary' }}>

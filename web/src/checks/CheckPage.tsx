@@ -1,6 +1,6 @@
 import { releaseJars } from '@cocotte/contract';
 import { type SetAsideReason, SET_ASIDE_REASONS } from '@cocotte/core/batches';
-import type { Condition } from '@cocotte/core/checks';
+import { type Condition, needsReading } from '@cocotte/core/checks';
 import { type Fault, moneyText, rangesText, readNumber } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
 import { batchCost } from '@cocotte/core/stores';
@@ -86,9 +86,9 @@ function Checking({ batch }: { batch: OpenBatch }) {
           }}
         >
           <PressPanel batch={batch} when={when} />
-          {started.recipe.foodClass === 'acidified food' && <AcidityPanel batch={batch} when={when} />}
+          {needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
           <DeviationPanel batch={batch} when={when} />
-          {started.recipe.foodClass !== 'acidified food' && <AcidityPanel batch={batch} when={when} />}
+          {!needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
         </Box>
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <GatePanel batch={batch} mayCook={mayCook} when={when} />

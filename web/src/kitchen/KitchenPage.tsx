@@ -18,6 +18,7 @@ import { kitchenNow } from '../shell/clock.ts';
 import { anyWords, useEntry, words } from '../shell/entry.ts';
 import { Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
+import { EquipmentFields, equipmentTexts, readEquipment } from './EquipmentFields.tsx';
 
 /** The kitchen's settings: where it stands, how it reads figures, who it is on a label. */
 export function KitchenPage() {
@@ -77,13 +78,17 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
     altitude: kitchen.altitude,
     currency: kitchen.currency,
   });
+  const [equipment, setEquipment] = useState(() => equipmentTexts(kitchen));
+  const [equipmentFaults, setEquipmentFaults] = useState<Fault[]>([]);
   const [confirmed, setConfirmed] = useState(kitchen.jurisdiction.confirmedOn !== null);
   const [faults, setFaults] = useState<Fault[]>([]);
   const [newer, setNewer] = useState<Kitchen | null>(null);
   const [saved, setSaved] = useState(false);
   const save = async (version: number) => {
     const v = form.read();
-    if (!v) return;
+    const { pots, canners, faults: found } = readEquipment(equipment, kitchen);
+    setEquipmentFaults(found);
+    if (!v || found.length > 0) return;
     setFaults([]);
     try {
       const next = await call(changeKitchen, {
@@ -93,6 +98,8 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
           zone: v.zone,
           locale: v.locale,
           ...habits,
+          pots,
+          canners,
           hourlyRate: v.hourlyRate,
           makerName: v.makerName,
           makerAddress: v.makerAddress,
@@ -239,6 +246,7 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
             />
           </Box>
         </Sheet>
+        <EquipmentFields texts={equipment} set={setEquipment} faults={equipmentFaults} kitchen={kitchen} />
         <Sheet title="On the label">
           <Box sx={two}>
             <TextField label="Maker" {...form.field('makerName')} />

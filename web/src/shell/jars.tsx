@@ -3,8 +3,24 @@ import { type JarSizeId, jarSize } from '@cocotte/core/recipes';
 import { Box, ButtonBase } from '@mui/material';
 
 /** Height of each size on the shelf, in units of the drawing. */
-const HEIGHT: Record<JarSizeId, number> = { 'quarter-pint': 38, 'half-pint': 50, pint: 64, quart: 84 };
-const WIDTH: Record<JarSizeId, number> = { 'quarter-pint': 32, 'half-pint': 38, pint: 42, quart: 50 };
+const HEIGHT: Record<JarSizeId, number> = {
+  'quarter-pint': 38,
+  'half-pint': 50,
+  'three-quarter-pint': 58,
+  pint: 64,
+  'pint-and-a-half': 76,
+  quart: 84,
+  'half-gallon': 104,
+};
+const WIDTH: Record<JarSizeId, number> = {
+  'quarter-pint': 32,
+  'half-pint': 38,
+  'three-quarter-pint': 38,
+  pint: 42,
+  'pint-and-a-half': 44,
+  quart: 50,
+  'half-gallon': 60,
+};
 
 const WORDS: Record<JarForm, string> = {
   empty: 'empty',

@@ -7,10 +7,12 @@ import {
   type RouteToSale,
   jarSize,
   processFor,
+  steamFault,
+  sterilise_min,
   waterCover_in,
 } from '@cocotte/core/recipes';
 import { Box, Typography } from '@mui/material';
-import { Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
+import { Fractions, Sheet, Soft, Tag } from '../../shell/parts.tsx';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
 export function ProcessPanel({
@@ -27,8 +29,10 @@ export function ProcessPanel({
     <Sheet
       title="Process here"
       aside={
-        <Tag tone={recipe.foodClass === 'fruit spread' ? 'leaf' : 'plain'}>
-          {recipe.foodClass === 'fruit spread' ? 'acid food' : 'acidified food'}
+        <Tag
+          tone={recipe.foodClass === 'fruit spread' || recipe.foodClass === 'acid food' ? 'leaf' : 'plain'}
+        >
+          {recipe.foodClass === 'fruit spread' ? 'acid food' : recipe.foodClass}
         </Tag>
       }
     >
@@ -43,6 +47,8 @@ export function ProcessPanel({
         }
         const { time } = answer;
         const added = time.minutes - time.seaLevel_min;
+        const steam = steamFault(time);
+        const hotFill = time.method === 'hot-fill-hold';
         return (
           <Box key={size} sx={{ mb: 1.5 }}>
             <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
@@ -54,9 +60,11 @@ export function ProcessPanel({
                 </Box>
               </Box>
               <Soft>
-                {jarSize(size).name}, {time.pack} pack, {time.jars} jars
+                {jarSize(size).name}, {hotFill ? 'hot fill and hold' : `${time.pack} pack`}, {time.jars} jars
                 <br />
-                {time.seaLevel_min} at sea level
+                {hotFill && time.fill
+                  ? `held at ${temperatureText(time.fill.temp_C, kitchen)} or above`
+                  : `${time.seaLevel_min} at sea level`}
                 {added > 0 ? `, +${added} at ${altitudeText(kitchen.altitude_m, kitchen)}` : ''}
               </Soft>
             </Box>
@@ -84,8 +92,18 @@ export function ProcessPanel({
                   {kitchen.thermometerError_C !== 0 && ' on your thermometer'} ·{' '}
                 </>
               )}
-              headspace <Fractions text={`${mixedText(time.headspace_mm / MM_PER_INCH, true)} in`} /> · water{' '}
-              {waterCover_in(time.minutes)} in over the lids
+              headspace <Fractions text={`${mixedText(time.headspace_mm / MM_PER_INCH, true)} in`} />
+              {hotFill
+                ? ` · closure: ${time.fill?.closure}`
+                : ` · water ${waterCover_in(time.minutes)} in over the lids`}
+              <br />
+              {time.jars === 'sterile'
+                ? `Sterile jars: boiled ${sterilise_min(kitchen.altitude_m)} min here. `
+                : 'Clean hot jars are enough. '}
+              {!hotFill &&
+                (steam === null
+                  ? 'Steam may be used instead, vented and in the right zone. '
+                  : `No steam: ${steam} `)}
               <br />
               {time.source.title}, {time.source.edition}, {time.source.part}, {time.band}.
               {time.source.fromMemory && ' Recalled from memory: hold it against the book.'}
@@ -112,7 +130,7 @@ export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: Route
       </Typography>
       {recipe.authority.grade === 'letter' && (
         <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>
-          {recipe.authority.authority}. pH at most {recipe.authority.maxPh}.
+          {recipe.authority.authority}. pH at most {recipe.authority.maxPh}. {recipe.authority.limits}
         </Typography>
       )}
       <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>

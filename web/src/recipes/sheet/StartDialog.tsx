@@ -1,7 +1,16 @@
 import { startBatch } from '@cocotte/contract';
 import { PURPOSES, type Purpose } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
-import { type JarsWanted, type Recipe, type RouteToSale, jarCountText } from '@cocotte/core/recipes';
+import type { Pot } from '@cocotte/core/kitchen';
+import {
+  type JarsWanted,
+  type Recipe,
+  type RouteToSale,
+  jarCountText,
+  processFor,
+  reviewFaults,
+  steamFault,
+} from '@cocotte/core/recipes';
 import {
   Box,
   Button,
@@ -18,12 +27,12 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
-import { useWhen } from '../batches/when.ts';
-import { WhenFields } from '../batches/WhenFields.tsx';
-import { makeStamp } from '../outbox/index.ts';
-import { call, faultsOf } from '../shell/call.ts';
-import { Faults } from '../shell/parts.tsx';
-import { useHere } from '../shell/session.tsx';
+import { useWhen } from '../../batches/when.ts';
+import { WhenFields } from '../../batches/WhenFields.tsx';
+import { makeStamp } from '../../outbox/index.ts';
+import { call, faultsOf } from '../../shell/call.ts';
+import { Faults } from '../../shell/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
 
 const WORDS: Record<Purpose, string> = {
   sale: 'For sale',
@@ -40,6 +49,8 @@ export function StartDialog({
   factor,
   jars,
   route,
+  pot,
+  doublePectin,
   onClose,
 }: {
   recipe: Recipe;
@@ -48,12 +59,23 @@ export function StartDialog({
   factor: string;
   jars: JarsWanted[];
   route: RouteToSale;
+  pot: Pot | null;
+  doublePectin: boolean;
   onClose: () => void;
 }) {
   const { person, kitchen } = useHere();
   const [purpose, setPurpose] = useState<Purpose>(route.open ? 'sale' : 'trial');
   const [faults, setFaults] = useState<Fault[]>([]);
   const [busy, setBusy] = useState(false);
+  const [heat, setHeat] = useState<'boiling water' | 'steam'>('boiling water');
+  const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
+  const times = jars
+    .map(j => processFor(recipe, j.size, kitchen.altitude_m))
+    .flatMap(a => (a.ok ? [a.time] : []));
+  const hotFill = times.some(t => t.method === 'hot-fill-hold');
+  const noSteam =
+    times.map(steamFault).find(f => f !== null) ??
+    (times.length === 0 ? 'There is no time to run in steam.' : null);
   const when = useWhen(kitchen);
   const [batchId] = useState(() => v7());
   const client = useQueryClient();
@@ -71,6 +93,9 @@ export function StartDialog({
           purpose,
           factor,
           jars,
+          heat,
+          potId: pot?.id ?? null,
+          doublePectin,
           stamp: makeStamp(person.id, at.typedAt_ms, 0),
         },
       });
@@ -105,7 +130,34 @@ export function StartDialog({
             />
           ))}
         </RadioGroup>
-        {!route.open && (
+        {refusal && (
+          <Typography sx={{ color: 'ox.main' }}>
+            {refusal.what} {refusal.why} {refusal.next}
+          </Typography>
+        )}
+        {times.length > 0 && !hotFill && (
+          <Box sx={{ mt: 1 }}>
+            <Typography component="div" id="heat-label" sx={{ color: 'text.secondary' }}>
+              The jars are processed in
+            </Typography>
+            <RadioGroup
+              row
+              aria-labelledby="heat-label"
+              value={heat}
+              onChange={(_, v) => setHeat(v as typeof heat)}
+            >
+              <FormControlLabel value="boiling water" control={<Radio />} label="boiling water" />
+              <FormControlLabel
+                value="steam"
+                control={<Radio />}
+                label="atmospheric steam"
+                disabled={noSteam !== null}
+              />
+            </RadioGroup>
+            {noSteam && <Typography sx={{ color: 'text.secondary' }}>No steam: {noSteam}</Typography>}
+          </Box>
+        )}
+        {!route.open && !refusal && (
           <Typography sx={{ color: 'ox.main' }}>
             Not for sale: {route.what} {route.why}
           </Typography>
@@ -119,7 +171,7 @@ export function StartDialog({
         <Button variant="outlined" onClick={onClose}>
           Not now
         </Button>
-        <Button variant="contained" onClick={() => void start()} disabled={busy}>
+        <Button variant="contained" onClick={() => void start()} disabled={busy || refusal !== undefined}>
           Start the batch
         </Button>
       </DialogActions>

@@ -1,0 +1,309 @@
+import { IMPORT_PART, exportRecipes, finishImport, importPart, listIngredients } from '@cocotte/contract';
+import type { Fault } from '@cocotte/core/measure';
+import type { ExchangeFormat, FileFault, Recipe } from '@cocotte/core/recipes';
+import {
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  LinearProgress,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
+import { useQueryClient } from '@tanstack/react-query';
+import * as comlink from 'comlink';
+import { type ChangeEvent, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { v7 } from 'uuid';
+import { call, faultsOf } from '../../shell/call.ts';
+import { faultText } from '../../shell/entry.ts';
+import { Faults, Sheet, Soft, ViewHead } from '../../shell/parts.tsx';
+import { useHere, useMay } from '../../shell/session.tsx';
+import type { Checked, Exchange } from './exchange.worker.ts';
+
+const FORMATS: Record<ExchangeFormat, { name: string; ending: string; type: string }> = {
+  json: { name: 'JSON', ending: 'json', type: 'application/json' },
+  csv: { name: 'CSV', ending: 'csv', type: 'text/csv' },
+  jsonld: { name: 'schema.org (JSON-LD)', ending: 'jsonld', type: 'application/ld+json' },
+};
+
+/** The worker that reads and writes files, for as long as one job takes. */
+async function withWorker<T>(job: (exchange: comlink.Remote<Exchange>) => Promise<T>): Promise<T> {
+  const worker = new Worker(new URL('./exchange.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await job(comlink.wrap<Exchange>(worker));
+  } finally {
+    worker.terminate();
+  }
+}
+
+interface Progress {
+  doing: string;
+  done: number;
+  all: number;
+}
+
+/** Recipes in and out as files: open formats, nothing lost, and nothing taken by halves. */
+export function ExchangePage() {
+  const mayAdd = useMay('cook');
+  return (
+    <>
+      <ViewHead
+        title="Bring in, take out"
+        detail="Recipes as JSON, CSV or schema.org. What goes out comes back whole."
+      />
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 3fr) minmax(0, 2fr)' },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
+        {mayAdd && <BringIn />}
+        <TakeOut />
+      </Box>
+    </>
+  );
+}
+
+function Running({ progress }: { progress: Progress }) {
+  return (
+    <Box role="status" sx={{ mt: 2 }}>
+      <Typography sx={{ mb: 0.5 }}>
+        {progress.doing} {progress.done} of {progress.all}
+      </Typography>
+      <LinearProgress
+        variant="determinate"
+        value={progress.all === 0 ? 0 : (progress.done / progress.all) * 100}
+        aria-label={progress.doing}
+      />
+    </Box>
+  );
+}
+
+function BringIn() {
+  const { kitchen } = useHere();
+  const client = useQueryClient();
+  const [newCodes, setNewCodes] = useState(false);
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const [fileFaults, setFileFaults] = useState<{ faults: FileFault[]; more: number } | null>(null);
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const [done, setDone] = useState<{ added: number; recoded: number; notes: string[] } | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const take = async (file: File) => {
+    setFileFaults(null);
+    setFaults([]);
+    setDone(null);
+    const format: ExchangeFormat = /\.csv$/i.test(file.name)
+      ? 'csv'
+      : /\.jsonld$/i.test(file.name)
+        ? 'jsonld'
+        : 'json';
+    try {
+      const text = await file.text();
+      const own = (await call(listIngredients)).ingredients.map(o => o.ingredient);
+      setProgress({ doing: 'Checked', done: 0, all: 1 });
+      const chosen = format === 'json' && /"@context"/.test(text.slice(0, 2000)) ? 'jsonld' : format;
+      const read = await withWorker<Checked>(async x =>
+        x.read(
+          chosen,
+          text,
+          kitchen.locale,
+          own,
+          comlink.proxy((n, all) => setProgress({ doing: 'Checked', done: n, all })),
+        ),
+      );
+      if (!read.ok) {
+        setFileFaults(read);
+        return;
+      }
+      if (read.recipes.length === 0) {
+        setFaults([
+          {
+            path: '',
+            code: 'empty',
+            what: 'There is no recipe in the file.',
+            why: 'Nothing would be added.',
+            next: 'Choose another file.',
+          },
+        ]);
+        return;
+      }
+      const result = await bringIn(read.recipes, newCodes, setProgress);
+      setDone({ ...result, notes: read.notes });
+      void client.invalidateQueries({ queryKey: ['recipes'] });
+    } catch (error) {
+      setFaults(
+        faultsOf(error).map(f => ({ ...f, what: f.path ? `${placeOf(f.path)}: ${f.what}` : f.what })),
+      );
+    } finally {
+      setProgress(null);
+    }
+  };
+  const onFile = (e: ChangeEvent<HTMLInputElement>) => {
+    const file = e.target.files?.[0];
+    e.target.value = '';
+    if (file) void take(file);
+  };
+  return (
+    <Sheet title="Bring in a file">
+      <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>
+        The whole file is checked before anything is taken; a file with a fault adds nothing, and each fault
+        is named by its line and field.
+      </Typography>
+      <FormControlLabel
+        control={<Checkbox checked={newCodes} onChange={(_, on) => setNewCodes(on)} />}
+        label="Give a new code to a recipe whose code is taken or missing"
+      />
+      <Box sx={{ mt: 1 }}>
+        <Button variant="contained" disabled={progress !== null} onClick={() => input.current?.click()}>
+          Choose a file
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".json,.csv,.jsonld,application/json,text/csv"
+          hidden
+          onChange={onFile}
+          aria-label="File to bring in"
+        />
+      </Box>
+      {progress && <Running progress={progress} />}
+      <Faults faults={faults} />
+      {fileFaults && (
+        <Box role="alert" sx={{ mt: 2 }}>
+          <Typography sx={{ color: 'ox.main', fontWeight: 700 }}>
+            Nothing was taken: {fileFaults.faults.length + fileFaults.more}{' '}
+            {fileFaults.faults.length + fileFaults.more === 1 ? 'fault' : 'faults'} in the file.
+          </Typography>
+          <Table size="small" aria-label="Faults in the file">
+            <TableHead>
+              <TableRow>
+                <TableCell>Line</TableCell>
+                <TableCell>Field</TableCell>
+                <TableCell>What is wrong</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {fileFaults.faults.map(f => (
+                <TableRow key={`${f.line} ${f.path} ${f.code}`}>
+                  <TableCell>{f.line}</TableCell>
+                  <TableCell>{f.path}</TableCell>
+                  <TableCell>{faultText(f)}</TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+          {fileFaults.more > 0 && <Soft>and {fileFaults.more} more</Soft>}
+        </Box>
+      )}
+      {done && (
+        <Box role="status" sx={{ mt: 2 }}>
+          <strong>
+            {done.added} {done.added === 1 ? 'recipe is' : 'recipes are'} in the book.
+          </strong>{' '}
+          {done.recoded > 0 && `${done.recoded} got a new code. `}
+          <Link to="/recipes">Open the book</Link>
+          {done.notes.length > 0 && (
+            <Box component="ul" sx={{ pl: 2.5, mt: 1 }}>
+              {done.notes.slice(0, 100).map(n => (
+                <li key={n}>{n}</li>
+              ))}
+            </Box>
+          )}
+        </Box>
+      )}
+    </Sheet>
+  );
+}
+
+const placeOf = (path: string) => {
+  const place = /recipes\[(\d+)\]\.?(.*)/.exec(path);
+  return place ? `Recipe ${Number(place[1]) + 1}${place[2] ? `, ${place[2]}` : ''}` : path;
+};
+
+/** Sends a checked import part by part, then puts it into the book in one piece. */
+async function bringIn(recipes: Recipe[], newCodes: boolean, onProgress: (p: Progress) => void) {
+  const importId = v7();
+  const bytes = recipes.map(r => JSON.stringify(r).length);
+  let from = 0;
+  while (from < recipes.length) {
+    let to = from;
+    let size = 0;
+    // A part stays under the size one call may have.
+    while (to < recipes.length && to - from < IMPORT_PART && size + (bytes[to] as number) < PART_BYTES)
+      size += bytes[to++] as number;
+    to = Math.max(to, from + 1);
+    await call(importPart, { params: { importId }, body: { from, recipes: recipes.slice(from, to) } });
+    from = to;
+    onProgress({ doing: 'Sent', done: from, all: recipes.length });
+  }
+  return call(finishImport, { params: { importId }, body: { count: recipes.length, newCodes } });
+}
+const PART_BYTES = 800_000;
+
+function TakeOut() {
+  const [format, setFormat] = useState<ExchangeFormat>('json');
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const write = async () => {
+    setFaults([]);
+    try {
+      const recipes: Recipe[] = [];
+      let after = '';
+      do {
+        const page = await call(exportRecipes, { query: { after } });
+        recipes.push(...page.recipes);
+        setProgress({ doing: 'Read', done: recipes.length, all: page.total });
+        after = page.next ?? '';
+      } while (after !== '');
+      const text = await withWorker(x => x.write(format, recipes));
+      const { ending, type } = FORMATS[format];
+      const url = URL.createObjectURL(new Blob([text], { type }));
+      const link = document.createElement('a');
+      link.href = url;
+      link.download = `recipes.${ending}`;
+      link.click();
+      URL.revokeObjectURL(url);
+    } catch (error) {
+      setFaults(faultsOf(error));
+    } finally {
+      setProgress(null);
+    }
+  };
+  return (
+    <Sheet title="Take out the book">
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={format}
+        onChange={(_, f: ExchangeFormat | null) => f && setFormat(f)}
+        aria-label="Format"
+        sx={{ flexWrap: 'wrap' }}
+      >
+        {(Object.keys(FORMATS) as ExchangeFormat[]).map(f => (
+          <ToggleButton key={f} value={f} sx={{ textTransform: 'none', px: 2, minHeight: 44 }}>
+            {FORMATS[f].name}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Box sx={{ mt: 2 }}>
+        <Button variant="outlined" onClick={() => void write()} disabled={progress !== null}>
+          Write the file
+        </Button>
+      </Box>
+      {progress && <Running progress={progress} />}
+      <Faults faults={faults} />
+      <Typography sx={{ mt: 2, color: 'text.secondary', fontSize: '0.95rem' }}>
+        The newest version of every recipe. The formats are written down in docs/exchange.md.
+      </Typography>
+    </Sheet>
+  );
+}

@@ -1,0 +1,69 @@
+import {
+  type ExchangeFormat,
+  type FileFault,
+  fromCsv,
+  fromJson,
+  fromJsonLd,
+  libraryOf,
+  nameIndex,
+  recipeFaults,
+  writeRecipes,
+} from '@cocotte/core/recipes';
+import type { Ingredient, Recipe } from '@cocotte/core/recipes';
+import { check } from '@cocotte/contract/rules';
+import { recipeRule } from '@cocotte/contract';
+import * as comlink from 'comlink';
+import { v7 } from 'uuid';
+
+/** What a file gave: sound recipes, or every fault by its line. */
+export type Checked =
+  { ok: true; recipes: Recipe[]; notes: string[] } | { ok: false; faults: FileFault[]; more: number };
+
+const SHOWN = 200;
+
+/** Reading, checking and writing recipe files, away from the page. */
+const exchange = {
+  /**
+   * Reads a file and checks each recipe by the rules the server has.
+   *
+   * @param progress  called with the number of recipes checked and all of them
+   */
+  read(
+    format: ExchangeFormat,
+    text: string,
+    locale: string,
+    own: Ingredient[],
+    progress: (done: number, all: number) => void,
+  ): Checked {
+    const reading =
+      format === 'json'
+        ? fromJson(text)
+        : format === 'csv'
+          ? fromCsv(text)
+          : fromJsonLd(text, locale, nameIndex(libraryOf(own)), v7);
+    if (!reading.ok)
+      return {
+        ok: false,
+        faults: reading.faults.slice(0, SHOWN),
+        more: Math.max(0, reading.faults.length - SHOWN),
+      };
+    const recipes: Recipe[] = [];
+    const faults: FileFault[] = [];
+    reading.recipes.forEach((read, i) => {
+      const checked = check(recipeRule, read.value);
+      const found = checked.ok ? recipeFaults(checked.value) : checked.faults;
+      if (checked.ok) recipes.push(checked.value);
+      for (const fault of found) faults.push({ ...fault, line: read.lineOf(fault.path) });
+      if (i % 100 === 99) progress(i + 1, reading.recipes.length);
+    });
+    return faults.length > 0
+      ? { ok: false, faults: faults.slice(0, SHOWN), more: Math.max(0, faults.length - SHOWN) }
+      : { ok: true, recipes, notes: reading.notes };
+  },
+  write(format: ExchangeFormat, recipes: Recipe[]): string {
+    return writeRecipes(format, recipes);
+  },
+};
+export type Exchange = typeof exchange;
+
+comlink.expose(exchange);

@@ -1,0 +1,452 @@
+import {
+  type Amount,
+  type AmountHint,
+  type Fault,
+  MM_PER_INCH,
+  type Reading,
+  UNITS,
+  amountMiddle,
+  celsius,
+  readAmount,
+  readNumber,
+  readRational,
+} from '@cocotte/core/measure';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import {
+  type Authority,
+  type LetterProcess,
+  type Line,
+  type Recipe,
+  type SeaLevelTime,
+  type Step,
+  type StepTarget,
+  classOf,
+  processEntry,
+  recipeFaults,
+} from '@cocotte/core/recipes';
+import type { Draft, DraftLine, DraftStep } from './draft.ts';
+
+type HintOf = (ingredientId: string | null) => AmountHint;
+
+/** Readers that note each fault with its path and go on with a stand-in, so that every fault is found at once. */
+class Reader {
+  readonly faults: Fault[] = [];
+  constructor(
+    readonly kitchen: Kitchen,
+    /** What is known of an ingredient, to notice an amount that means two things. */
+    readonly hintOf: HintOf = () => ({}),
+  ) {}
+
+  take<T>(path: string, reading: Reading<T>, standIn: T): T {
+    if (reading.ok) return reading.value;
+    this.faults.push({ ...reading.fault, path });
+    return standIn;
+  }
+
+  must(path: string, text: string, what: string): string {
+    if (text.trim() === '')
+      this.faults.push({
+        path,
+        code: 'missing',
+        what: `${what} is empty.`,
+        why: 'It is needed to go on.',
+        next: 'Fill it in.',
+      });
+    return text.trim();
+  }
+
+  number(
+    path: string,
+    text: string,
+    name: string,
+    min: number,
+    max: number,
+    more: { whole?: boolean; above?: boolean; unit?: string } = {},
+  ): number {
+    return this.take(path, readNumber(text, this.kitchen.locale, { name, min, max, ...more }), min);
+  }
+
+  maybe(path: string, text: string, name: string, min: number, max: number): number | null {
+    return text.trim() === '' ? null : this.number(path, text, name, min, max);
+  }
+
+  /** Percent as typed, as a share. */
+  share(path: string, text: string, name: string, min = 0, max = 100): number {
+    return this.number(path, text, name, min, max, { unit: ' %' }) / 100;
+  }
+
+  amount(path: string, text: string, chosenUnit = '', hint: AmountHint = {}): Amount {
+    const standIn: Amount = { text: '1', unit: 'each', value: '1', upTo: null, toTaste: false };
+    const read = readAmount(text, this.kitchen.locale, hint);
+    if (!read.ok) {
+      this.faults.push({ ...read.fault, path });
+      return standIn;
+    }
+    const { value, ask } = read;
+    if (ask && chosenUnit === '')
+      this.faults.push({
+        path,
+        code: 'ambiguous',
+        what: ask.what,
+        why: 'Nothing is guessed.',
+        next: `Choose which it is: ${ask.choices.map(c => c.label).join(' or ')}.`,
+      });
+    // Two units of one name and kind differ only by the reading chosen.
+    const chosen = Object.values(UNITS).find(u => u.id === chosenUnit);
+    return chosen && TWINS[value.unit]?.includes(chosen.id) ? { ...value, unit: chosen.id } : value;
+  }
+}
+
+/** Units that one word may mean. */
+const TWINS: Partial<Record<Amount['unit'], Amount['unit'][]>> = {
+  oz: ['oz', 'floz'],
+  pint: ['pint', 'dry pint'],
+  quart: ['quart', 'dry quart'],
+};
+
+/**
+ * Reads a draft into a recipe, or into every fault with its path. The recipe is given even with faults, from what could
+ * be read, so that the review beside the form keeps up.
+ *
+ * @param hintOf  what the library knows of an ingredient, by its id
+ * @param previous  the recipe being changed, to keep what the form does not show (a demo letter stays marked)
+ */
+export function readDraft(
+  draft: Draft,
+  kitchen: Kitchen,
+  previous: Recipe | null,
+  hintOf: HintOf,
+): { recipe: Recipe; faults: Fault[] } {
+  const reader = new Reader(kitchen, hintOf);
+  const known = new Set(draft.lines.map(l => l.id));
+  const written: Recipe = {
+    format: 2,
+    name: reader.must('name', draft.name, 'The name'),
+    code: draft.code.trim().toUpperCase(),
+    statementOfIdentity: draft.statementOfIdentity.trim() || draft.name.trim(),
+    product: draft.product,
+    family: draft.family.trim(),
+    tags: [
+      ...new Set(
+        draft.tags
+          .split(',')
+          .map(t => t.trim())
+          .filter(Boolean),
+      ),
+    ],
+    variantOf: draft.variantOf || null,
+    foodClass: 'acid food',
+    setBy: draft.setBy,
+    method: draft.method,
+    authority: readAuthority(draft, reader, previous),
+    tested: draft.tested,
+    lines: draft.lines.map((l, i) => readLine(l, `lines[${i}]`, reader)),
+    steps: draft.steps.map((s, i) => readStep(s, `steps[${i}]`, known, reader)),
+    makes: {
+      size: draft.makesSize,
+      count: reader.number('makes.count', draft.makesCount, 'The jars it makes', 1, 500, { whole: true }),
+    },
+    jars: draft.jars.map((j, i) => {
+      const amount = reader.number(`jars[${i}].net`, j.net, 'The net contents', 0.1, 200);
+      return {
+        size: j.size,
+        net: j.kind === 'weight' ? { kind: 'weight', oz: amount } : { kind: 'volume', floz: amount },
+      };
+    }),
+    outlets: draft.outlets.map((o, i) => ({
+      id: o.id,
+      name: reader.must(`outlets[${i}].name`, o.name, 'The outlet'),
+      share: reader.share(`outlets[${i}].share`, o.share, 'The share of the pot', 0.1, 99),
+      use: o.use,
+      jarSize: o.use === 'jars' ? o.jarSize || null : null,
+      entryId: o.use === 'jars' ? o.entryId || null : null,
+    })),
+    packing: draft.packed
+      ? {
+          perPint_g: reader.number('packing.perPint_g', draft.perPint, 'The pieces in a pint', 1, 600, {
+            unit: ' g',
+          }),
+          pieceDensity_gPerMl: reader.number(
+            'packing.pieceDensity_gPerMl',
+            draft.pieceDensity,
+            'The density of the pieces',
+            0.3,
+            1.6,
+          ),
+          spareShare: reader.share('packing.spareShare', draft.spare, 'The spare liquid'),
+        }
+      : null,
+    shelfLife_months: reader.number('shelfLife_months', draft.shelfLife, 'The shelf life', 1, 18, {
+      whole: true,
+    }),
+    readyAfter_days: reader.number('readyAfter_days', draft.readyAfter, 'The days until ready', 0, 365, {
+      whole: true,
+    }),
+    notes: draft.notes,
+    sketch: draft.sketch,
+  };
+  const recipe = { ...written, foodClass: classOf(written) };
+  const seen = new Set(reader.faults.map(f => f.path));
+  return { recipe, faults: [...reader.faults, ...recipeFaults(recipe).filter(f => !seen.has(f.path))] };
+}
+
+/** One line of a draft, read; faults go to the reader. */
+export function readLine(l: DraftLine, at: string, reader: Reader): Line {
+  return {
+    id: l.id,
+    ingredientId: l.ingredientId,
+    name: l.name.trim(),
+    preparation: l.preparation.trim(),
+    role: l.role,
+    amount: reader.amount(`${at}.amount`, l.amount, l.chosenUnit, reader.hintOf(l.ingredientId)),
+    basis: l.basis,
+    where: l.where,
+    keptShare: reader.share(`${at}.keptShare`, l.kept, 'The share that stays'),
+    ratio:
+      l.ratioOf === ''
+        ? null
+        : {
+            of: l.ratioOf,
+            id: reader.must(`${at}.ratio`, l.ratioId, 'What it is a ratio of'),
+            per: reader.amount(`${at}.ratio`, l.ratioPer),
+          },
+    form: l.form,
+    density_gPerMl: reader.maybe(`${at}.density_gPerMl`, l.density, 'The density', 0.01, 3),
+    each_g: reader.maybe(`${at}.each_g`, l.each, 'The weight of one', 0.01, 20_000),
+    bushel_g: reader.maybe(`${at}.bushel_g`, l.bushel, 'The weight of a bushel', 100, 100_000),
+    weightSource: l.weightSource.trim(),
+    trimYield: reader.share(`${at}.trimYield`, l.trim, 'The trim yield', 1),
+    solids_pct: reader.number(`${at}.solids_pct`, l.solids, 'The soluble solids', 0, 100),
+    addedSugar_pct: reader.number(`${at}.addedSugar_pct`, l.addedSugar, 'The added sugar', 0, 100),
+    freshFactor: reader.number(`${at}.freshFactor`, l.freshFactor, 'The fresh weight it stands for', 1, 30),
+    group: l.group || null,
+    labelName: l.labelName.trim() || l.name.trim().toLowerCase(),
+    subIngredients: l.subIngredients.trim(),
+    allergens: l.allergens
+      .split(',')
+      .map(a => a.trim())
+      .filter(Boolean),
+    minStrength_pct: reader.maybe(`${at}.minStrength_pct`, l.strength, 'The strength', 0, 30),
+    safelyAcid: l.safelyAcid,
+  };
+}
+
+/** Reads one line alone, to show what its amount means while it is typed. */
+export function readLineAlone(l: DraftLine, kitchen: Kitchen): { line: Line; faults: Fault[] } {
+  const reader = new Reader(kitchen);
+  return { line: readLine(l, '', reader), faults: reader.faults };
+}
+
+function readTarget(s: DraftStep, path: string, reader: Reader): StepTarget {
+  const { kitchen } = reader;
+  const fahrenheitHere = kitchen.temperature === 'F';
+  switch (s.target) {
+    case 'none':
+    case 'gel point':
+      return { kind: s.target };
+    case 'time':
+      return { kind: 'time', minutes: reader.number(path, s.targetText, 'The minutes', 0.5, 2880) };
+    case 'temperature': {
+      const degrees = reader.number(
+        path,
+        s.targetText,
+        'The temperature',
+        fahrenheitHere ? 68 : 20,
+        fahrenheitHere ? 266 : 130,
+        {
+          unit: ` °${kitchen.temperature}`,
+        },
+      );
+      return {
+        kind: 'temperature',
+        temp_C: fahrenheitHere ? inCelsius(degrees) : degrees,
+        hold_min: reader.maybe(path, s.hold, 'The minutes held', 0, 600) ?? 0,
+      };
+    }
+    case 'volume': {
+      const amount = reader.amount(path, s.targetText);
+      const unit = UNITS[amount.unit];
+      if (unit.dimension !== 'volume')
+        reader.faults.push({
+          path,
+          code: 'not-a-volume',
+          what: `"${s.targetText}" is no volume.`,
+          why: 'A pot is cooked down to so many cups or litres.',
+          next: 'Type it like 3.5 L or 14 c.',
+        });
+      return { kind: 'volume', volume_mL: amountMiddle(amount).mul(unit.factor).valueOf() };
+    }
+    case 'depth': {
+      const inches = kitchen.altitude === 'ft';
+      const depth = reader.number(path, s.targetText, 'The depth', inches ? 0.1 : 2, inches ? 39 : 1000, {
+        unit: inches ? ' in' : ' mm',
+      });
+      return { kind: 'depth', depth_mm: inches ? depth * MM_PER_INCH : depth };
+    }
+    case 'look':
+      return { kind: 'look', text: reader.must(path, s.targetText, 'What to look for') };
+  }
+}
+
+function readStep(s: DraftStep, at: string, known: ReadonlySet<string>, reader: Reader): Step {
+  const waits = s.from.trim() !== '' || s.to.trim() !== '';
+  return {
+    id: s.id,
+    kind: s.kind,
+    text: reader.must(`${at}.text`, s.text, 'The step'),
+    caution: s.caution.trim(),
+    target: readTarget(s, `${at}.target`, reader),
+    window: waits
+      ? {
+          from_min: reader.number(`${at}.window`, s.from || s.to, 'The wait', 0, 3000, { unit: ' h' }) * 60,
+          to_min: reader.number(`${at}.window`, s.to || s.from, 'The wait', 0, 3000, { unit: ' h' }) * 60,
+        }
+      : null,
+    attention:
+      s.attention === 'look in'
+        ? {
+            kind: 'look in',
+            every_min: reader.number(`${at}.attention`, s.every, 'The minutes between looks', 1, 10_080),
+          }
+        : { kind: s.attention },
+    mayStop_h: reader.maybe(`${at}.mayStop_h`, s.mayStop, 'The hours one may stop', 0.1, 2000),
+    adds: s.adds
+      .filter(a => known.has(a.lineId))
+      .map(a => ({
+        lineId: a.lineId,
+        share: reader.take(`${at}.adds`, readRational(a.share, reader.kitchen.locale), ONE).toFraction(),
+      })),
+    part: s.part.trim(),
+    separates:
+      s.separatesPart.trim() === ''
+        ? null
+        : {
+            part: s.separatesPart.trim(),
+            share: reader.share(`${at}.separates`, s.separatesShare, 'The share set aside', 0.1, 99.9),
+          },
+    expects: s.expects.trim() === '' ? null : reader.amount(`${at}.expects`, s.expects),
+  };
+}
+
+/** To the millionth, so that a figure that is read back is the figure that was typed. */
+const inCelsius = (degrees_F: number) => Math.round(celsius(degrees_F) * 1e6) / 1e6;
+
+const ONE = (() => {
+  const one = readRational('1', 'en-US');
+  if (!one.ok) throw new Error('1 is a number');
+  return one.value;
+})();
+
+function readAuthority(draft: Draft, reader: Reader, previous: Recipe | null): Authority {
+  const before = previous?.authority;
+  switch (draft.grade) {
+    case 'own':
+      return { grade: 'own', entryId: draft.entryId || null };
+    case 'published, untested':
+      return {
+        grade: 'published, untested',
+        title: reader.must('authority.title', draft.title, 'The title'),
+      };
+    case 'tested publication': {
+      const entry = processEntry(draft.entryId);
+      if (draft.time === 'entry') reader.must('authority.entryId', draft.entryId, 'The published entry');
+      return {
+        grade: 'tested publication',
+        kind: draft.kind,
+        title: draft.title.trim() || (entry?.source.title ?? reader.must('authority.title', '', 'The title')),
+        edition:
+          draft.edition.trim() ||
+          (entry?.source.edition ?? reader.must('authority.edition', '', 'The edition')),
+        year: reader.number(
+          'authority.year',
+          draft.year.trim() || (entry ? '2015' : ''),
+          'The year',
+          1900,
+          2100,
+          { whole: true },
+        ),
+        part:
+          draft.part.trim() || (entry?.source.part ?? reader.must('authority.part', '', 'The page or part')),
+        checkedOn: reader.must('authority.checkedOn', draft.checkedOn, 'The day you checked it'),
+        fromMemory: draft.fromMemory,
+        time:
+          draft.time === 'entry' ? { kind: 'entry', entryId: draft.entryId } : readSeaLevel(draft, reader),
+      };
+    }
+    case 'letter':
+      return {
+        grade: 'letter',
+        authority: reader.must('authority.authority', draft.authority, 'The process authority'),
+        reference: reader.must('authority.reference', draft.reference, 'The reference'),
+        issuedOn: reader.must('authority.issuedOn', draft.issuedOn, 'The date of the letter'),
+        demo: before?.grade === 'letter' && before.demo && before.reference === draft.reference,
+        maxPh: reader.number('authority.maxPh', draft.maxPh, 'The pH limit', 2, 4.6),
+        limits: draft.limits.trim(),
+        process: readProcess(draft, reader),
+      };
+  }
+}
+
+const headspace_mm = (draft: Draft, reader: Reader) =>
+  reader.take(
+    'authority.headspace_mm',
+    readNumber(draft.headspace, reader.kitchen.locale, {
+      name: 'The headspace in inches',
+      min: 0,
+      above: true,
+      max: 1.5,
+      why: 'A jar filled to the brim pushes its lid off in the canner.',
+    }),
+    0.5,
+  ) * MM_PER_INCH;
+
+const minutes = (text: string, path: string, reader: Reader) =>
+  reader.number(path, text, 'The minutes', 1, 240, { whole: true });
+
+function readSeaLevel(draft: Draft, reader: Reader): SeaLevelTime {
+  return {
+    kind: 'sea level',
+    pack: draft.pack,
+    headspace_mm: headspace_mm(draft, reader),
+    minutes: draft.seaLevel.map((m, i) => ({
+      jarSize: m.size,
+      minutes: minutes(m.minutes[0] ?? '', `authority.seaLevel[${i}]`, reader),
+    })),
+  };
+}
+
+function readProcess(draft: Draft, reader: Reader): LetterProcess {
+  if (draft.process === 'sea level') return readSeaLevel(draft, reader);
+  if (draft.process === 'boiling water')
+    return {
+      kind: 'boiling water',
+      pack: draft.pack,
+      headspace_mm: headspace_mm(draft, reader),
+      minutes: draft.letter.map((m, i) => ({
+        jarSize: m.size,
+        byAltitude: draft.tops.map((upTo_ft, k) => ({
+          upTo_ft,
+          minutes: minutes(m.minutes[k] ?? '', `authority.minutes[${i}]`, reader),
+        })),
+      })),
+    };
+  const inF = reader.kitchen.temperature === 'F';
+  const degrees = reader.number(
+    'authority.fillTemp',
+    draft.fillTemp,
+    'The fill temperature',
+    inF ? 158 : 70,
+    inF ? 221 : 105,
+    {
+      unit: ` °${reader.kitchen.temperature}`,
+    },
+  );
+  return {
+    kind: 'hot-fill-hold',
+    temp_C: inF ? inCelsius(degrees) : degrees,
+    hold_min: reader.number('authority.fillHold', draft.fillHold, 'The minutes held', 0.5, 60),
+    closure: reader.must('authority.closure', draft.closure, 'The closure'),
+    headspace_mm: headspace_mm(draft, reader),
+    jarSizes: draft.fillSizes,
+  };
+}

@@ -1,0 +1,317 @@
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { mixedText } from '@cocotte/core/measure';
+import {
+  type JarSizeId,
+  type Recipe,
+  jarCountText,
+  jarSize,
+  loadsFor,
+  mainLine,
+} from '@cocotte/core/recipes';
+import {
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  MenuItem,
+  Slider,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+} from '@mui/material';
+import { JarShelf } from '../../shell/jars.tsx';
+import { Fractions, Sheet, Soft } from '../../shell/parts.tsx';
+import type { Plan, ScaleMode, Wanted } from './plan.ts';
+
+const MODES: [ScaleMode, string][] = [
+  ['jars', 'Jars wanted'],
+  ['fruit', 'Fruit at hand'],
+  ['loads', 'Canner loads'],
+  ['pot', 'Pot full'],
+  ['factor', 'Times the recipe'],
+];
+const MOST_JARS = 60;
+
+/** How much: by jars, by what is at hand, by whole loads, by the pot, or times the recipe; with the jars on a shelf. */
+export function ScalePanel({
+  recipe,
+  wanted,
+  set,
+  plan,
+  over,
+  kitchen,
+}: {
+  recipe: Recipe;
+  wanted: Wanted;
+  set: (part: Partial<Wanted>) => void;
+  plan: Plan;
+  /** What is left after the last jar, as a share of the smallest. */
+  over: number;
+  kitchen: Kitchen;
+}) {
+  const main = mainLine(recipe);
+  const fruit = main.role === 'fruit' ? 'Fruit at hand' : 'Produce at hand';
+  const total = plan.jars.reduce((n, j) => n + j.count, 0);
+  const shelf = plan.jars
+    .flatMap(j => Array.from({ length: Math.min(j.count, 80) }, () => j.size))
+    .map((s, i) => ({ number: i + 1, size: s, form: 'filled' as const }));
+  const setCount = (size: JarSizeId, count: number) => set({ counts: { ...wanted.counts, [size]: count } });
+  const others = recipe.jars.map(j => j.size).filter(s => s !== wanted.size);
+  const loads = plan.canner ? loadsFor(plan.jars, plan.canner) : null;
+  return (
+    <Sheet>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={wanted.mode}
+          onChange={(_, mode: ScaleMode | null) => mode && set({ mode })}
+          aria-label="Scale by"
+          sx={{ flexWrap: 'wrap' }}
+        >
+          {MODES.map(([mode, words]) => (
+            <ToggleButton key={mode} value={mode} sx={{ px: 1.75, minHeight: 44, textTransform: 'none' }}>
+              {mode === 'fruit' ? fruit : words}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexWrap: 'wrap', mt: 2 }}>
+        <TextField
+          select
+          label="Jar"
+          value={wanted.size}
+          onChange={e => {
+            const size = e.target.value as JarSizeId;
+            const count = wanted.counts[wanted.size] ?? 0;
+            set({
+              size,
+              counts: { ...wanted.counts, [wanted.size]: 0, [size]: wanted.counts[size] || count },
+            });
+          }}
+          sx={{ width: 150 }}
+        >
+          {recipe.jars.map(j => (
+            <MenuItem key={j.size} value={j.size}>
+              {jarSize(j.size).name}
+            </MenuItem>
+          ))}
+        </TextField>
+        {wanted.mode === 'jars' &&
+          others.map(size => (
+            <TextField
+              key={size}
+              label={`And ${jarSize(size).plural}`}
+              type="number"
+              value={wanted.counts[size] ?? 0}
+              onChange={e =>
+                setCount(size, Math.max(0, Math.min(MOST_JARS, Math.floor(Number(e.target.value) || 0))))
+              }
+              sx={{ width: 160 }}
+            />
+          ))}
+        {wanted.mode === 'fruit' && (
+          <>
+            <TextField
+              label={`${main.name}, ${wanted.basis}`}
+              placeholder="such as 5 lb or 2 kg"
+              value={wanted.fruit}
+              onChange={e => set({ fruit: e.target.value })}
+              error={plan.fault !== null}
+              helperText={plan.fault}
+              sx={{ flex: '1 1 220px', width: 'auto' }}
+            />
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={wanted.basis}
+              onChange={(_, basis: Wanted['basis'] | null) => basis && set({ basis })}
+              aria-label="That weight is"
+            >
+              <ToggleButton value="as bought" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
+                as bought
+              </ToggleButton>
+              <ToggleButton value="prepared" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
+                prepared
+              </ToggleButton>
+            </ToggleButtonGroup>
+          </>
+        )}
+        {wanted.mode === 'loads' && (
+          <>
+            <Pick
+              label="Canner"
+              value={wanted.cannerId}
+              of={kitchen.canners}
+              onPick={cannerId => set({ cannerId })}
+              fault={plan.fault}
+            />
+            <TextField
+              label="Whole loads"
+              type="number"
+              value={wanted.loads}
+              onChange={e =>
+                set({ loads: Math.max(1, Math.min(20, Math.floor(Number(e.target.value) || 1))) })
+              }
+              sx={{ width: 130 }}
+            />
+          </>
+        )}
+        {wanted.mode === 'pot' && (
+          <Pick
+            label="Pot"
+            value={wanted.potId}
+            of={kitchen.pots}
+            onPick={potId => set({ potId })}
+            fault={plan.fault}
+          />
+        )}
+        {wanted.mode === 'factor' && (
+          <TextField
+            label="Times the recipe"
+            value={wanted.factor}
+            onChange={e => set({ factor: e.target.value })}
+            error={plan.fault !== null}
+            helperText={plan.fault}
+            sx={{ width: 200 }}
+          />
+        )}
+        {wanted.mode !== 'pot' && kitchen.pots.length > 0 && (
+          <Pick
+            label="Pot"
+            value={wanted.potId}
+            of={kitchen.pots}
+            onPick={potId => set({ potId })}
+            fault={null}
+          />
+        )}
+        {wanted.mode !== 'loads' && kitchen.canners.length > 0 && (
+          <Pick
+            label="Canner"
+            value={wanted.cannerId}
+            of={kitchen.canners}
+            onPick={cannerId => set({ cannerId })}
+            fault={null}
+          />
+        )}
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2, flexWrap: 'wrap' }}>
+        <Box sx={{ whiteSpace: 'nowrap' }} aria-live="polite">
+          <Box component="span" sx={{ fontSize: '2rem', fontWeight: 700 }}>
+            {total}
+          </Box>{' '}
+          {plan.jars.length === 1 && plan.jars[0] ? (
+            total === 1 ? (
+              jarSize(plan.jars[0].size).name
+            ) : (
+              jarSize(plan.jars[0].size).plural
+            )
+          ) : (
+            <>
+              jars <Soft>({plan.jars.map(j => jarCountText(j.count, j.size)).join(', ')})</Soft>
+            </>
+          )}
+          {over > 0.02 && <Soft>, and {Math.round(over * 100)} % of one over</Soft>}
+        </Box>
+        {wanted.mode === 'jars' && (
+          <Slider
+            aria-label="Jars wanted"
+            value={wanted.counts[wanted.size] ?? 0}
+            min={1}
+            max={MOST_JARS}
+            onChange={(_, v) => setCount(wanted.size, v as number)}
+            sx={{
+              flex: '1 1 200px',
+              '& .MuiSlider-thumb': {
+                width: 30,
+                height: 30,
+                bgcolor: 'background.paper',
+                border: '3px solid',
+                borderColor: 'primary.main',
+              },
+            }}
+          />
+        )}
+        <Soft>
+          {plan.factor.equals(1) ? (
+            'the recipe as written'
+          ) : (
+            <>
+              <Fractions text={mixedText(plan.factor.valueOf(), true)} /> times the recipe
+            </>
+          )}
+          {loads &&
+            loads.missing.length === 0 &&
+            `, ${loads.loads} ${loads.loads === 1 ? 'load' : 'loads'} in the ${plan.canner?.name}`}
+          {loads &&
+            loads.missing.length > 0 &&
+            `; the ${plan.canner?.name} holds no ${jarSize(loads.missing[0] as JarSizeId).plural}`}
+        </Soft>
+      </Box>
+      {(plan.pots.pots > 1 || plan.pots.overridden) && (
+        <Box role="note" sx={{ mt: 1.5, borderLeft: 4, borderColor: 'live.fill', pl: 1.5 }}>
+          {plan.pots.overridden ? (
+            <>
+              Ordinary pectin is made more than once in one pot, by your decision. It is logged with the
+              batch.
+            </>
+          ) : (
+            <>
+              <strong>{plan.pots.pots} pots</strong> of{' '}
+              <Fractions text={mixedText(plan.factor.div(plan.pots.pots).valueOf(), true)} /> each.{' '}
+              {plan.pots.reasons.join(' ')}
+            </>
+          )}
+        </Box>
+      )}
+      {recipe.setBy === 'ordinary pectin' && plan.factor.compare(1) > 0 && (
+        <FormControlLabel
+          control={<Checkbox checked={wanted.doublePectin} onChange={(_, on) => set({ doublePectin: on })} />}
+          label="Cook it in one pot all the same"
+        />
+      )}
+      <Box sx={{ mt: 2, maxHeight: 240, overflow: 'auto' }} tabIndex={0} role="group" aria-label="The shelf">
+        <JarShelf jars={shelf} />
+      </Box>
+    </Sheet>
+  );
+}
+
+function Pick({
+  label,
+  value,
+  of,
+  onPick,
+  fault,
+}: {
+  label: string;
+  value: string;
+  of: readonly { id: string; name: string }[];
+  onPick: (id: string) => void;
+  fault: string | null;
+}) {
+  return (
+    <Box sx={{ width: 190 }}>
+      {of.length > 0 ? (
+        <TextField
+          select
+          label={label}
+          value={value}
+          onChange={e => onPick(e.target.value)}
+          error={fault !== null}
+          helperText={fault}
+        >
+          {of.map(o => (
+            <MenuItem key={o.id} value={o.id}>
+              {o.name}
+            </MenuItem>
+          ))}
+        </TextField>
+      ) : (
+        <Button variant="outlined" href="/kitchen">
+          Add a {label.toLowerCase()} in the settings
+        </Button>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,175 @@
+import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
+import { Fraction, amount_g, readAmount, readNumber } from '@cocotte/core/measure';
+import {
+  type JarSizeId,
+  type JarsWanted,
+  type PackedForecast,
+  type PotForecast,
+  type PotPlan,
+  type Recipe,
+  chooseJars,
+  factorForFruit,
+  factorForJars,
+  factorForPot,
+  forecastPacked,
+  forecastPot,
+  jarSize,
+  jarsForLoads,
+  mainLine,
+  pintsOf,
+  planPots,
+  processFor,
+} from '@cocotte/core/recipes';
+import { faultText } from '../../shell/entry.ts';
+
+/** How a batch is sized. */
+export type ScaleMode = 'jars' | 'fruit' | 'loads' | 'pot' | 'factor';
+
+/** What a person set on the sheet; figures still text. */
+export interface Wanted {
+  mode: ScaleMode;
+  size: JarSizeId;
+  /** Jars of each size, for the mode of that name. */
+  counts: Partial<Record<JarSizeId, number>>;
+  fruit: string;
+  basis: 'prepared' | 'as bought';
+  loads: number;
+  factor: string;
+  cannerId: string;
+  potId: string;
+  doublePectin: boolean;
+}
+
+export interface Plan {
+  factor: Fraction;
+  jars: JarsWanted[];
+  pots: PotPlan;
+  pot: Pot | null;
+  canner: Canner | null;
+  /** Why what was set cannot be planned; shown beside its field. */
+  fault: string | null;
+}
+
+const MOST_JARS = 500;
+
+/** What to begin with: the jars the recipe makes as written. */
+export function firstWanted(recipe: Recipe, kitchen: Kitchen): Wanted {
+  return {
+    mode: 'jars',
+    size: recipe.makes.size,
+    counts: { [recipe.makes.size]: recipe.makes.count },
+    fruit: '',
+    basis: 'as bought',
+    loads: 1,
+    factor: '1',
+    cannerId: kitchen.canners[0]?.id ?? '',
+    potId: kitchen.pots[0]?.id ?? '',
+    doublePectin: false,
+  };
+}
+
+/** Turns what was set into a factor and jars; a fault leaves the sheet usable at the recipe as written. */
+export function planOf(recipe: Recipe, wanted: Wanted, kitchen: Kitchen): Plan {
+  const pot = kitchen.pots.find(p => p.id === wanted.potId) ?? null;
+  const canner = kitchen.canners.find(c => c.id === wanted.cannerId) ?? null;
+  const made = (factor: Fraction, jars: JarsWanted[], fault: string | null = null): Plan => ({
+    factor,
+    jars,
+    pot,
+    canner,
+    pots: planPots(recipe, factor, pot, wanted.doublePectin),
+    fault,
+  });
+  const asWritten = (fault: string | null) => made(new Fraction(1), [recipe.makes], fault);
+  const sizes = recipe.jars.map(j => j.size);
+  /** Whole jars of the size wanted, the rest in smaller ones. */
+  const filled = (factor: Fraction): Plan => {
+    const { jars } = chooseJars(pintsOf([recipe.makes]).mul(factor), wanted.size, sizes);
+    const count = jars.reduce((sum, j) => sum + j.count, 0);
+    if (count === 0)
+      return asWritten(
+        `That fills less than one ${jarSize(wanted.size).name}. Enter more, or choose a smaller jar.`,
+      );
+    if (count > MOST_JARS)
+      return asWritten(`That is more than ${MOST_JARS} jars: a slip. Check the figure and its unit.`);
+    return made(factor, jars);
+  };
+  switch (wanted.mode) {
+    case 'jars': {
+      const jars = sizes.map(size => ({ size, count: wanted.counts[size] ?? 0 })).filter(j => j.count > 0);
+      return jars.length === 0
+        ? asWritten('No jar is wanted. Choose how many.')
+        : made(factorForJars(recipe, jars), jars);
+    }
+    case 'fruit': {
+      const read = readAmount(wanted.fruit, kitchen.locale);
+      if (!read.ok) return asWritten(wanted.fruit.trim() === '' ? null : faultText(read.fault));
+      const main = mainLine(recipe);
+      try {
+        return filled(factorForFruit(recipe, amount_g(read.value, main), wanted.basis));
+      } catch {
+        return asWritten(
+          `${main.name} cannot be weighed from that unit. Enter it by weight, such as 4 lb or 2 kg.`,
+        );
+      }
+    }
+    case 'loads': {
+      if (!canner) return asWritten("No canner is on record. Add it in the kitchen's settings.");
+      if (!canner.holds[wanted.size])
+        return asWritten(
+          `${canner.name} holds no ${jarSize(wanted.size).plural}. Choose another jar or canner.`,
+        );
+      const jars = jarsForLoads(wanted.loads, wanted.size, canner);
+      return made(factorForJars(recipe, jars), jars);
+    }
+    case 'pot':
+      return pot
+        ? filled(factorForPot(recipe, pot))
+        : asWritten("No pot is on record. Add it in the kitchen's settings.");
+    case 'factor': {
+      const read = readNumber(wanted.factor, kitchen.locale, { name: 'The factor', min: 0.05, max: 20 });
+      return read.ok ? filled(new Fraction(read.value.toFixed(6))) : asWritten(faultText(read.fault));
+    }
+  }
+}
+
+/** Half an inch, where no time says otherwise. */
+const DEFAULT_HEADSPACE_MM = 12.7;
+
+export interface Foreseen {
+  pot: PotForecast | null;
+  packed: PackedForecast | null;
+  headspace_mm: number;
+}
+
+/** What the plan will do and make. A recipe that cannot be weighed yet foretells nothing. */
+export function foresee(recipe: Recipe, plan: Plan, kitchen: Kitchen): Foreseen {
+  const sizes = [...new Set(plan.jars.map(j => j.size))].sort((a, b) =>
+    jarSize(b).pints.compare(jarSize(a).pints),
+  );
+  const answer = sizes[0] ? processFor(recipe, sizes[0], kitchen.altitude_m) : null;
+  const headspace_mm = answer?.ok ? answer.time.headspace_mm : DEFAULT_HEADSPACE_MM;
+  try {
+    if (recipe.packing)
+      return {
+        pot: null,
+        packed: forecastPacked(recipe, plan.factor, headspace_mm, sizes[0] ?? recipe.makes.size, plan.jars),
+        headspace_mm,
+      };
+    return {
+      pot: forecastPot(
+        recipe,
+        plan.factor,
+        plan.pots.pots,
+        { ...kitchen, pot: plan.pot },
+        headspace_mm,
+        sizes,
+      ),
+      packed: null,
+      headspace_mm,
+    };
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return { pot: null, packed: null, headspace_mm };
+  }
+}

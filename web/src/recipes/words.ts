@@ -1,0 +1,36 @@
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { MM_PER_INCH, durationText, numberText, temperatureText } from '@cocotte/core/measure';
+import type { Step } from '@cocotte/core/recipes';
+
+/** A wait as one says it: "4 to 18 h", "3 to 4 weeks". */
+export function windowText(window: NonNullable<Step['window']>): string {
+  const week = 7 * 24 * 60;
+  const [unit, word] =
+    window.to_min >= 2 * week ? [week, 'weeks'] : window.to_min >= 4 * 1440 ? [1440, 'days'] : [60, 'h'];
+  const figure = (minutes: number) => String(Math.round((minutes / unit) * 10) / 10);
+  return window.from_min === window.to_min
+    ? `${figure(window.from_min)} ${word}`
+    : `${figure(window.from_min)} to ${figure(window.to_min)} ${word}`;
+}
+
+/** What a step is cooked to, in words. */
+export function targetWords(target: Step['target'], kitchen: Kitchen): string {
+  switch (target.kind) {
+    case 'none':
+      return '';
+    case 'gel point':
+      return 'to the gel point';
+    case 'temperature':
+      return `to ${temperatureText(target.temp_C, kitchen)}${target.hold_min > 0 ? `, held ${durationText(target.hold_min * 60)}` : ''}`;
+    case 'time':
+      return durationText(target.minutes * 60);
+    case 'volume':
+      return `down to ${numberText(target.volume_mL / 1000, kitchen, 2)} L`;
+    case 'depth':
+      return kitchen.altitude === 'ft'
+        ? `down to ${numberText(target.depth_mm / MM_PER_INCH, kitchen, 1)} in in the pot`
+        : `down to ${numberText(target.depth_mm, kitchen, 0)} mm in the pot`;
+    case 'look':
+      return `until ${target.text}`;
+  }
+}
