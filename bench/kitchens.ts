@@ -49,7 +49,10 @@ export async function makeKitchen(name: string, ten: boolean): Promise<Kitchen> 
   );
   const known = new Map([plumJam, waxBeans, crushedTomatoes].map(r => [r.code, r]));
   const recipes = await database.inKitchen(who.kitchen_id, async trx =>
-    (await trx('recipes')).map(r => ({ id: r.recipe_id as string, recipe: known.get(r.code) ?? plumJam })),
+    (await trx('recipes')).flatMap(r => {
+      const recipe = known.get(r.code);
+      return recipe ? [{ id: r.recipe_id as string, recipe }] : [];
+    }),
   );
   if (ten)
     await fillTenYears(database, {

@@ -86,7 +86,7 @@ export const QUERIES: [
   [
     'recipes',
     () => '/api/recipes',
-    `select r.recipe_id, r.name, r.code, r.version, r.cooked, r.last_cooked, v.body->>'foodClass', v.body->'authority'->>'grade', v.body->'makes' from recipes r join recipe_versions v on v.kitchen_id = r.kitchen_id and v.recipe_id = r.recipe_id and v.number = r.version where r.kitchen_id = $1 order by r.name, r.recipe_id limit 51`,
+    `select r.recipe_id, r.name, r.code, r.version, r.product, r.family, r.tags, r.variant_of, r.cooked, r.last_cooked, v.body->>'foodClass', v.body->'authority'->>'grade', v.body->'makes', (select avg(t.rating)::float8 from tastings t where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) from recipes r join recipe_versions v on v.kitchen_id = r.kitchen_id and v.recipe_id = r.recipe_id and v.number = r.version where r.kitchen_id = $1 order by r.name, r.recipe_id limit 51`,
     k => [k.kitchenId],
   ],
   [

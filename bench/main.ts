@@ -9,6 +9,7 @@ import { Device } from '@cocotte/testing/device';
 import { firstLoad } from '@cocotte/testing/first-load';
 import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
+import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
 import { QUERIES, atOnce, call, floor, steady } from './load.ts';
 import { CONNECTIONS, PLAN, failures, median, ms, percentile, ratio, say, tiny } from './say.ts';
@@ -154,6 +155,8 @@ try {
   ];
   say(`Kitchens made in ${((performance.now() - began) / 1000).toFixed(1)} s`);
   await endpoints(kitchens);
+  await bookOfThousands(kitchens[0] as Kitchen);
+  bookInHand();
   pure();
   await labels();
   const load = firstLoad(join(ROOT, 'dist/web'));

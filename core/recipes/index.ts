@@ -1,3 +1,4 @@
+export { ALTITUDE_LIMIT_M } from './altitude-limit.ts';
 export {
   type JarSize,
   type JarSizeId,
@@ -51,6 +52,7 @@ export {
 } from './recipe.ts';
 export { type Measures, RatioError, lineMass_g, recipeMasses_g, timesOf } from './masses.ts';
 export { recipeFaults } from './recipe-faults.ts';
+export { blankIngredient } from './blank-ingredient.ts';
 export {
   type Ingredient,
   type IngredientSource,
@@ -66,7 +68,6 @@ export {
 export { basisFor, emptyRecipe, factsOf, formFor, lineFrom, stepFrom } from './compose.ts';
 export { type Replacement, PICKLING_STRENGTH_PCT, acidKind, countsAsBarrier, replaceAcid } from './acids.ts';
 export {
-  ALTITUDE_LIMIT_M,
   type ProcessAnswer,
   type ScheduledTime,
   STEAM_LIMIT_MIN,
@@ -82,14 +83,8 @@ export {
 export { type IdentityFinding, nameCheck, spreadIdentity } from './identity.ts';
 export { type FormulaChange, changesFrom, formulaOf } from './changes.ts';
 export { type RouteToSale, authorityFault, formulaChanges, routeToSale } from './authority.ts';
-export {
-  type AcidBalance,
-  type ReviewFault,
-  SAUERKRAUT,
-  acidBalance,
-  classOf,
-  reviewFaults,
-} from './review-rules.ts';
+export { type ReviewFault, classOf, reviewFaults } from './review-rules.ts';
+export { type AcidBalance, acidBalance } from './acid-balance.ts';
 export { type Review, review } from './review.ts';
 export { type Asker, type TrialReading, dossier } from './dossier.ts';
 export { type Difference, differences, lineText } from './difference.ts';
@@ -113,17 +108,9 @@ export {
   potFill,
   potVolume_mL,
 } from './pots.ts';
-export {
-  type Correction,
-  type ForecastFault,
-  type ForecastKitchen,
-  type PackedForecast,
-  type PastYield,
-  type PotForecast,
-  correctionFrom,
-  forecastPacked,
-  forecastPot,
-} from './forecast.ts';
+export { type Correction, type PastYield, correctionFrom } from './correction.ts';
+export { type ForecastFault, type ForecastKitchen, type PotForecast, forecastPot } from './forecast.ts';
+export { type PackedForecast, forecastPacked } from './forecast-packed.ts';
 export { upgradeRecipe, upgradeTime } from './upgrade.ts';
 export { type Pasted, type PastedLine, type PastedStep, readPasted } from './paste.ts';
 export {
@@ -139,4 +126,4 @@ export {
   toJson,
   toJsonLd,
   writeRecipes,
-} from './exchange.ts';
+} from './exchange/index.ts';

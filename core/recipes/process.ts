@@ -1,4 +1,5 @@
 import { MM_PER_INCH, feetFromMetres } from '../measure/index.ts';
+import { ALTITUDE_LIMIT_M } from './altitude-limit.ts';
 import { authorityFault } from './authority.ts';
 import { type JarSizeId, jarSize } from './jars.ts';
 import { type MinutesByAltitude, type ProcessSource, processEntry } from './process-entry.ts';
@@ -33,9 +34,6 @@ export interface ProcessRefusal {
   next: string;
 }
 export type ProcessAnswer = { ok: true; time: ScheduledTime } | ProcessRefusal;
-
-/** Altitudes the tables are used for. */
-export const ALTITUDE_LIMIT_M = { min: -100, max: 3048 } as const;
 
 const refusal = (what: string, why: string, next: string): ProcessRefusal => ({ ok: false, what, why, next });
 

@@ -1,7 +1,9 @@
 import { Fraction, UNITS, amountMiddle, kitchenVolume } from '../measure/index.ts';
-import { PICKLING_STRENGTH_PCT, acidKind, asCitric_g, countsAsBarrier, replaceAcid } from './acids.ts';
+import { PICKLING_STRENGTH_PCT, acidKind, countsAsBarrier, replaceAcid } from './acids.ts';
 import { REFUSALS, REFUSAL_SOURCE, type Refusal } from './data/refusals.ts';
+import { acidBalance, isLowAcid, isLowAcidByLibrary } from './acid-balance.ts';
 import { knownMasses_g } from './masses.ts';
+import { sauerkrautFaults } from './sauerkraut.ts';
 import { processEntry } from './process-entry.ts';
 import type { FoodClass, Line, Recipe } from './recipe.ts';
 
@@ -26,49 +28,6 @@ const SPREADS: readonly Recipe['product'][] = [
   'fruit spread',
 ];
 const GUIDE = (n: number) => `USDA Complete Guide to Home Canning (2015), guide ${n} (from memory)`;
-
-/** What the review goes by, in grams that stay in the food; dried produce as the fresh it came from. */
-export interface AcidBalance {
-  /** Fruit that is acid by itself. */
-  acidFruit_g: number;
-  /** Low-acid produce, and fruit that is not safely acid. */
-  lowAcid_g: number;
-  /** Low-acid produce as a share of all fruit and produce, 0 to 1. */
-  lowAcidShare: number;
-  /** Acid that counts as the barrier, as grams of citric acid. */
-  barrier_g: number;
-  /** Barrier acid in 100 g of low-acid food; null where there is none of that. */
-  barrierPer100_g: number | null;
-}
-
-/** Weighs the low-acid against the acid of a recipe as written. */
-export function acidBalance(recipe: Recipe): AcidBalance {
-  const masses = knownMasses_g(recipe);
-  let acidFruit_g = 0;
-  let lowAcid_g = 0;
-  let barrier_g = 0;
-  for (const line of recipe.lines) {
-    if (line.where === 'dip') continue;
-    const mass = (masses.get(line.id) ?? 0) * line.keptShare;
-    if (line.role === 'fruit' && line.safelyAcid) acidFruit_g += mass;
-    else if (isLowAcid(line)) lowAcid_g += mass * line.freshFactor;
-    const kind = acidKind(line);
-    if (kind && countsAsBarrier(line)) barrier_g += asCitric_g(kind, mass, line.minStrength_pct);
-  }
-  const all = acidFruit_g + lowAcid_g;
-  return {
-    acidFruit_g,
-    lowAcid_g,
-    lowAcidShare: all === 0 ? 0 : lowAcid_g / all,
-    barrier_g,
-    barrierPer100_g: lowAcid_g === 0 ? null : (barrier_g / lowAcid_g) * 100,
-  };
-}
-
-/** Produce that is low in acid, fruit that is not safely acid by itself, and dried produce that counts as fresh. */
-function isLowAcid(line: Line): boolean {
-  return line.role === 'low-acid produce' || (line.role === 'fruit' && !line.safelyAcid);
-}
 
 /** The class a recipe falls in by what is in it. The server keeps it with the recipe. */
 export function classOf(recipe: Recipe): FoodClass {
@@ -332,57 +291,6 @@ function equivalents(line: Line): string {
     .concat(' may take its place in a pint');
 }
 
-/** Salt of sauerkraut, percent of the cabbage, and its weeks by temperature in °F. Source: USDA Complete Guide (2015), guide 6; from memory. */
-export const SAUERKRAUT = {
-  salt_pct: { min: 2.25, max: 2.5 },
-  windows: [
-    { from_F: 70, to_F: 75, fromWeeks: 3, toWeeks: 4 },
-    { from_F: 60, to_F: 65, fromWeeks: 5, toWeeks: 6 },
-  ],
-} as const;
-
-const MIN_PER_WEEK = 7 * 24 * 60;
-
-function sauerkrautFaults(recipe: Recipe): ReviewFault[] {
-  const masses = knownMasses_g(recipe);
-  const sum = (role: Line['role']) =>
-    recipe.lines.filter(l => l.role === role).reduce((total, l) => total + (masses.get(l.id) ?? 0), 0);
-  const cabbage = sum('low-acid produce');
-  const salt_pct = cabbage === 0 ? 0 : (sum('salt') / cabbage) * 100;
-  const out: ReviewFault[] = [];
-  const { min, max } = SAUERKRAUT.salt_pct;
-  if (salt_pct < min - 0.005 || salt_pct > max + 0.005)
-    out.push({
-      code: 'kraut-salt',
-      level: 'mend',
-      lineId: recipe.lines.find(l => l.role === 'salt')?.id ?? null,
-      what: `Salt is ${salt_pct.toFixed(2)} % of the cabbage.`,
-      why: `In a ferment the salt is the process: from ${min} to ${max} % lets the right bacteria win.`,
-      next: `Use ${((cabbage * min) / 100).toFixed(0)} to ${((cabbage * max) / 100).toFixed(0)} g of salt for this cabbage.`,
-      source: GUIDE(6),
-    });
-  const wait = recipe.steps.find(s => (s.kind === 'rest' || s.kind === 'soak') && s.window);
-  const weeks = wait?.window
-    ? [wait.window.from_min / MIN_PER_WEEK, wait.window.to_min / MIN_PER_WEEK]
-    : null;
-  const fits = SAUERKRAUT.windows.some(
-    w => weeks && (weeks[0] as number) >= w.fromWeeks - 1e-9 && (weeks[1] as number) <= w.toWeeks + 1e-9,
-  );
-  if (!fits)
-    out.push({
-      code: 'kraut-weeks',
-      level: 'mend',
-      lineId: null,
-      what: weeks
-        ? `The ferment is set to ${(weeks[0] as number).toFixed(1)} to ${(weeks[1] as number).toFixed(1)} weeks.`
-        : 'No step holds the weeks of the ferment.',
-      why: 'It takes 3 to 4 weeks at 70 to 75 °F, or 5 to 6 weeks at 60 to 65 °F; below 60 °F it may not ferment, above 75 °F it turns soft.',
-      next: 'Give a rest step a window of 3 to 4, or 5 to 6 weeks, and its temperature in words.',
-      source: GUIDE(6),
-    });
-  return out;
-}
-
 function notes(recipe: Recipe): ReviewFault[] {
   const out: ReviewFault[] = [];
   const note = (code: string, lineId: string | null, what: string, why: string, source: string) =>
@@ -395,6 +303,17 @@ function notes(recipe: Recipe): ReviewFault[] {
         line.id,
         `${line.name}: not safely acid by itself.`,
         'Figs, Asian pears, white peaches, elderberries, ripe mango, papaya, banana, melon, persimmon, dates, coconut and tomatoes may lie above 4.6.',
+        'FDA, Approximate pH of Foods (from memory)',
+      );
+    if (
+      isLowAcidByLibrary(line) &&
+      !(line.role === 'low-acid produce' || (line.role === 'fruit' && !line.safelyAcid))
+    )
+      note(
+        'low-acid-by-library',
+        line.id,
+        `${line.name}: low-acid by the library, whatever its role says here.`,
+        'It counts as low-acid produce in this review.',
         'FDA, Approximate pH of Foods (from memory)',
       );
     if (line.freshFactor > 1 && isLowAcid(line))

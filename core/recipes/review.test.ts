@@ -241,6 +241,15 @@ describe('class and low-acid share', () => {
     ).toBe('acidified food');
   });
 
+  it('is not talked out of what the library knows: an onion called a spice, a fig called safely acid', () => {
+    const onion = with_(plumJam, line('onion', '200 g', 'o', { role: 'spice' }));
+    expect(classOf(onion)).toBe('acidified food');
+    expect(codes(onion, 'note')).toContain('low-acid-by-library');
+    const fig = with_(plumJam, line('fig', '200 g', 'f', { safelyAcid: true }));
+    expect(classOf(fig)).toBe('acidified food');
+    expect(acidBalance(fig).lowAcid_g).toBeCloseTo(200, 6);
+  });
+
   it('counts dried produce as the fresh it came from', () => {
     const fresh = acidBalance(with_(plumJam, line('garlic', '100 g', 'g'))).lowAcid_g;
     const dried = acidBalance(

@@ -1,7 +1,8 @@
 import { type FormulaChange } from './changes.ts';
 import { type RouteToSale, formulaChanges, routeToSale } from './authority.ts';
 import { type IdentityFinding, nameCheck } from './identity.ts';
-import { type AcidBalance, type ReviewFault, acidBalance, classOf, reviewFaults } from './review-rules.ts';
+import { type AcidBalance, acidBalance } from './acid-balance.ts';
+import { type ReviewFault, classOf, reviewFaults } from './review-rules.ts';
 import type { FoodClass, Recipe } from './recipe.ts';
 
 /** Everything that stands beside a recipe in review. */

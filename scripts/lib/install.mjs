@@ -111,6 +111,8 @@ export function ensureBuild() {
     const run = spawnSync(process.execPath, [vite, ...args, '--logLevel', 'warn'], {
       cwd: ROOT,
       stdio: ['ignore', 'inherit', 'inherit'],
+      // Whoever builds, a test too, builds what is served.
+      env: { ...process.env, NODE_ENV: 'production' },
     });
     if (run.status !== 0) fail('The build did not succeed; see above.');
   }

@@ -51,6 +51,9 @@ function Cooking({ batch }: { batch: OpenBatch }) {
           <>
             Lot <strong>{started.lotCode}</strong> ·{' '}
             {started.purpose === 'sale' ? 'for sale' : <Tag tone="live">{started.purpose}</Tag>}
+            {started.pots.count > 1 && ` · in ${started.pots.count} pots`}
+            {started.pots.overridden && ' · pectin doubled, by decision'}
+            {started.heat === 'steam' && ' · in steam'}
             {started.recipe.authority.grade === 'letter' && started.recipe.authority.demo && (
               <>
                 {' '}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import * as demo from '../../demo/recipes.ts';
+import * as demo from '../../../demo/recipes.ts';
 import {
   type FileReading,
   type Recipe,
@@ -11,7 +11,7 @@ import {
   toCsv,
   toJson,
   toJsonLd,
-} from './index.ts';
+} from '../index.ts';
 
 const RECIPES = (Object.values(demo) as Recipe[])
   .map(r => ({
