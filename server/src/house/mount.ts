@@ -56,10 +56,18 @@ export class JsonText<T> {
   constructor(readonly text: string) {}
 }
 
-/** Mounts an endpoint that acts inside a kitchen, for those whose role may. */
+/** Longest a call takes before it is answered that the database is away. */
+const PATIENCE_MS = AWAY_AFTER_MS + 300;
+
+/**
+ * Mounts an endpoint that acts inside a kitchen, for those whose role may.
+ *
+ * @param patience_ms  longest it may take; more than usual for work of many queries, each of which is short
+ */
 export function room<P, Q, B, R>(
   endpoint: Endpoint<P, Q, B, R>,
   work: (call: Call<P, Q, B>) => Promise<R | JsonText<R>>,
+  patience_ms = PATIENCE_MS,
 ): Mounted {
   return {
     endpoint,
@@ -97,6 +105,7 @@ export function room<P, Q, B, R>(
             clock: house.clock,
           });
         }),
+        patience_ms,
       );
       send(endpoint, res, reply);
     },
@@ -197,10 +206,10 @@ function readInput<P, Q, B, R>(
 }
 
 /** Gives up on the database in time for the caller to hear of it within 3 s. */
-async function inTime<T>(work: Promise<T>): Promise<T> {
+async function inTime<T>(work: Promise<T>, patience_ms = PATIENCE_MS): Promise<T> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new DatabaseAway('no answer in time')), AWAY_AFTER_MS + 300);
+    timer = setTimeout(() => reject(new DatabaseAway('no answer in time')), patience_ms);
   });
   work.catch(() => undefined);
   return Promise.race([work, late]).finally(() => clearTimeout(timer));

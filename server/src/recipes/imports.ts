@@ -61,13 +61,19 @@ export async function part(
   return { kept: recipes.length };
 }
 
+/** Thousands of recipes take longer than a call usually may; each of its queries is still short. */
+export const FINISH_PATIENCE_MS = 60_000;
+/** Recipes that one query puts into the book. */
+const AT_ONCE = 400;
+
 /** Puts every recipe of an import into the book, in one transaction: all of them or none. */
 export async function finish(
   call: Call<ParamsOf<typeof finishImport>, unknown, BodyOf<typeof finishImport>>,
 ): Promise<ReplyOf<typeof finishImport>> {
   const { trx, kitchenId, params, body, clock } = call;
-  // Codes are handed out under a lock, so that two imports cannot take the same.
-  await trx('heads').where({ kitchen_id: kitchenId }).forUpdate().first();
+  const key = [kitchenId, params.importId];
+  // Two imports of one kitchen go one after the other, so that they find different codes.
+  await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`import ${kitchenId}`]);
   const staged: { place: number; code: string; name: string }[] = await trx('recipe_imports')
     .where({ kitchen_id: kitchenId, import_id: params.importId })
     .orderBy('place')
@@ -81,58 +87,79 @@ export async function finish(
       'Send the missing parts, then finish.',
       'count',
     );
-  const taken = new Map<string, string>(
-    (await trx('recipes').where({ kitchen_id: kitchenId }).select('code', 'name')).map(r => [r.code, r.name]),
-  );
-  const faults: Fault[] = [];
-  const recoded: { place: number; code: string }[] = [];
-  for (const { place, code, name } of staged) {
-    const other = taken.get(code);
-    if (code !== '' && other === undefined) {
-      taken.set(code, name);
-      continue;
-    }
-    if (!body.newCodes && code !== '') {
-      faults.push({ ...codeFault(other as string, code), path: `recipes[${place}].code` });
-      continue;
-    }
-    const free = freeCode(name, taken);
-    if (free === null)
-      throw problem(
-        422,
-        'no-code-left',
-        'Every code of three letters is taken.',
-        'Each recipe needs its own.',
-        'Import fewer recipes.',
+  const { codes, recoded } = await codesFor(call, staged, body.newCodes);
+  const now = new Date(clock.now_ms()).toISOString();
+  const from = `from recipe_imports i join unnest(?::int[], ?::text[]) as n (place, code) on n.place = i.place
+     where i.kitchen_id = ? and i.import_id = ?`;
+  try {
+    for (let at = 0; at < codes.length; at += AT_ONCE) {
+      const some = codes.slice(at, at + AT_ONCE);
+      const values = [now, some.map((_, i) => at + i), some, ...key];
+      await trx.raw(
+        `insert into recipes (kitchen_id, recipe_id, name, code, product, family, tags, search, version, created_at)
+         select i.kitchen_id, i.recipe_id, i.name, n.code, i.product, i.family, i.tags,
+           case when i.code = n.code then i.search else i.search || ' ' || lower(n.code) end, 1, ? ${from}`,
+        values,
       );
-    taken.set(free, name);
-    recoded.push({ place, code: free });
-  }
-  if (faults.length > 0) throw new HttpProblem(422, 'code-taken', faults.slice(0, 200));
-  for (let i = 0; i < recoded.length; i += 1000) {
-    const some = recoded.slice(i, i + 1000);
-    await trx.raw(
-      `update recipe_imports i set code = n.code, body = jsonb_set(i.body, '{code}', to_jsonb(n.code)),
-         search = i.search || ' ' || lower(n.code)
-       from unnest(?::int[], ?::text[]) as n (place, code)
-       where i.kitchen_id = ? and i.import_id = ? and i.place = n.place`,
-      [some.map(r => r.place), some.map(r => r.code), kitchenId, params.importId],
+      await trx.raw(
+        `insert into recipe_versions (kitchen_id, recipe_id, number, body, created_at)
+         select i.kitchen_id, i.recipe_id, 1,
+           case when i.code = n.code then i.body else jsonb_set(i.body, '{code}', to_jsonb(n.code)) end, ? ${from}`,
+        values,
+      );
+    }
+  } catch (error) {
+    if ((error as { code?: string }).code !== UNIQUE_VIOLATION) throw error;
+    throw problem(
+      409,
+      'code-taken',
+      'Somebody took one of these codes meanwhile.',
+      'Two recipes with one code would share lot codes.',
+      'Finish the import again.',
     );
   }
-  const now = new Date(clock.now_ms()).toISOString();
-  const from = 'from recipe_imports where kitchen_id = ? and import_id = ?';
-  await trx.raw(
-    `insert into recipes (kitchen_id, recipe_id, name, code, product, family, tags, search, version, created_at)
-     select kitchen_id, recipe_id, name, code, product, family, tags, search, 1, ? ${from}`,
-    [now, kitchenId, params.importId],
-  );
-  await trx.raw(
-    `insert into recipe_versions (kitchen_id, recipe_id, number, body, created_at)
-     select kitchen_id, recipe_id, 1, body, ? ${from}`,
-    [now, kitchenId, params.importId],
-  );
   await trx('recipe_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
-  return { added: staged.length, recoded: recoded.length };
+  return { added: staged.length, recoded };
+}
+
+const UNIQUE_VIOLATION = '23505';
+
+/** A code for each recipe of an import, in its order; those that are taken are refused, or replaced where asked. */
+async function codesFor(
+  { trx, kitchenId }: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
+  staged: readonly { place: number; code: string; name: string }[],
+  newCodes: boolean,
+): Promise<{ codes: string[]; recoded: number }> {
+  const rows = await trx('recipes').where({ kitchen_id: kitchenId }).select('code', 'name');
+  const taken = new Map<string, string>(rows.map(r => [r.code, r.name]));
+  const faults: Fault[] = [];
+  const codes: string[] = [];
+  let recoded = 0;
+  for (const { place, code, name } of staged) {
+    const other = taken.get(code);
+    let mine = code;
+    if (code === '' || other !== undefined) {
+      if (!newCodes && code !== '') {
+        faults.push({ ...codeFault(other as string, code), path: `recipes[${place}].code` });
+        continue;
+      }
+      const free = freeCode(name, taken);
+      if (free === null)
+        throw problem(
+          422,
+          'no-code-left',
+          'Every code of three letters is taken.',
+          'Each recipe needs its own.',
+          'Import fewer recipes.',
+        );
+      mine = free;
+      recoded++;
+    }
+    taken.set(mine, name);
+    codes.push(mine);
+  }
+  if (faults.length > 0) throw new HttpProblem(422, 'code-taken', faults.slice(0, 200));
+  return { codes, recoded };
 }
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
