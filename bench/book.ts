@@ -100,13 +100,17 @@ export async function bookOfThousands(kitchen: Kitchen): Promise<void> {
   });
   const checked_ms = performance.now() - began;
   const importId = randomUUID();
-  for (let from = 0; from < sound.length; from += 60)
-    await call(
-      server.port,
-      kitchen.token,
-      `/api/recipe-imports/${importId}/parts`,
-      JSON.stringify({ from, recipes: sound.slice(from, from + 60) }),
-    );
+  const froms = Array.from({ length: Math.ceil(sound.length / 60) }, (_, i) => i * 60);
+  const sendNext = async (): Promise<void> => {
+    for (let from = froms.shift(); from !== undefined; from = froms.shift())
+      await call(
+        server.port,
+        kitchen.token,
+        `/api/recipe-imports/${importId}/parts`,
+        JSON.stringify({ from, recipes: sound.slice(from, from + 60) }),
+      );
+  };
+  await Promise.all([sendNext(), sendNext()]);
   await call(
     server.port,
     kitchen.token,

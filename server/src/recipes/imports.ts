@@ -44,20 +44,32 @@ export async function part(
       .where({ kitchen_id: kitchenId })
       .where('created_at', '<', new Date(clock.now_ms() - DAY_MS).toISOString())
       .delete();
-  await trx('recipe_imports')
-    .insert(
-      recipes.map((recipe, i) => ({
-        kitchen_id: kitchenId,
-        import_id: params.importId,
-        place: body.from + i,
-        recipe_id: randomUUID(),
-        ...rowOf(recipe),
-        body: JSON.stringify(recipe),
-        created_at: now,
-      })),
-    )
-    .onConflict(['kitchen_id', 'import_id', 'place'])
-    .merge();
+  const rows = recipes.map(rowOf);
+  const column = <T>(pick: (row: (typeof rows)[number]) => T): T[] => rows.map(pick);
+  await trx.raw(
+    `insert into recipe_imports (kitchen_id, import_id, place, recipe_id, code, name, product, family, tags, search, body, created_at)
+     select ?, ?, t.place, t.recipe_id, t.code, t.name, t.product, t.family,
+       array(select jsonb_array_elements_text(t.tags)), t.search, t.body, ?
+     from unnest(?::int[], ?::uuid[], ?::text[], ?::text[], ?::text[], ?::text[], ?::jsonb[], ?::text[], ?::jsonb[])
+       as t (place, recipe_id, code, name, product, family, tags, search, body)
+     on conflict (kitchen_id, import_id, place) do update
+       set code = excluded.code, name = excluded.name, product = excluded.product, family = excluded.family,
+         tags = excluded.tags, search = excluded.search, body = excluded.body`,
+    [
+      kitchenId,
+      params.importId,
+      now,
+      rows.map((_, i) => body.from + i),
+      rows.map(() => randomUUID()),
+      column(r => r.code),
+      column(r => r.name),
+      column(r => r.product),
+      column(r => r.family),
+      column(r => JSON.stringify(r.tags)),
+      column(r => r.search),
+      recipes.map(r => JSON.stringify(r)),
+    ],
+  );
   return { kept: recipes.length };
 }
 

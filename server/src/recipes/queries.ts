@@ -34,16 +34,31 @@ export async function selectRecipes(
   after: string,
   filter: RecipeFilter,
 ): Promise<{ recipes: RecipeRow[]; next: string | null }> {
-  const query = trx('recipes as r')
+  // The page is found first, by the rows alone: the bodies are read for those on it only.
+  const found = trx('recipes as r')
+    .where('r.kitchen_id', kitchenId)
+    .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
+    .limit(PAGE + 1)
+    .select('r.*');
+  const key = fromKey(after, 2);
+  if (key) found.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
+  for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean))
+    found.whereRaw('r.search like ?', [likeWords(word)]);
+  if (filter.family) found.where('r.family', filter.family);
+  if (filter.tag) found.whereRaw('r.tags @> array[?]::text[]', [filter.tag]);
+  if (filter.product) found.where('r.product', filter.product);
+  // A recipe and its variants stand side by side.
+  if (UUID.test(filter.variantOf))
+    found.where(q => q.where('r.variant_of', filter.variantOf).orWhere('r.recipe_id', filter.variantOf));
+  const rows = await trx
+    .from(found.as('r'))
     .join('recipe_versions as v', join =>
       join
         .on('v.kitchen_id', 'r.kitchen_id')
         .andOn('v.recipe_id', 'r.recipe_id')
         .andOn('v.number', 'r.version'),
     )
-    .where('r.kitchen_id', kitchenId)
     .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
-    .limit(PAGE + 1)
     .select(
       'r.recipe_id',
       'r.name',
@@ -62,17 +77,6 @@ export async function selectRecipes(
         '(select avg(t.rating)::float8 from tastings t where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) as rating',
       ),
     );
-  const key = fromKey(after, 2);
-  if (key) query.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
-  for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean))
-    query.whereRaw('r.search like ?', [likeWords(word)]);
-  if (filter.family) query.where('r.family', filter.family);
-  if (filter.tag) query.whereRaw('r.tags @> array[?]::text[]', [filter.tag]);
-  if (filter.product) query.where('r.product', filter.product);
-  // A recipe and its variants stand side by side.
-  if (UUID.test(filter.variantOf))
-    query.where(q => q.where('r.variant_of', filter.variantOf).orWhere('r.recipe_id', filter.variantOf));
-  const rows = await query;
   const page = rows.slice(0, PAGE);
   return {
     recipes: page.map(r => ({

@@ -232,19 +232,31 @@ const placeOf = (path: string) => {
 /** Sends a checked import part by part, then puts it into the book in one piece. */
 async function bringIn(recipes: Recipe[], newCodes: boolean, onProgress: (p: Progress) => void) {
   const importId = v7();
-  const bytes = recipes.map(r => JSON.stringify(r).length);
-  let from = 0;
-  while (from < recipes.length) {
-    let to = from;
-    let size = 0;
+  const parts: { from: number; recipes: Recipe[] }[] = [];
+  let size = 0;
+  for (const [i, recipe] of recipes.entries()) {
+    const bytes = JSON.stringify(recipe).length;
+    const last = parts.at(-1);
     // A part stays under the size one call may have.
-    while (to < recipes.length && to - from < IMPORT_PART && size + (bytes[to] as number) < PART_BYTES)
-      size += bytes[to++] as number;
-    to = Math.max(to, from + 1);
-    await call(importPart, { params: { importId }, body: { from, recipes: recipes.slice(from, to) } });
-    from = to;
-    onProgress({ doing: 'Sent', done: from, all: recipes.length });
+    if (last && last.recipes.length < IMPORT_PART && size + bytes < PART_BYTES) {
+      last.recipes.push(recipe);
+      size += bytes;
+    } else {
+      parts.push({ from: i, recipes: [recipe] });
+      size = bytes;
+    }
   }
+  let sent = 0;
+  const waiting = [...parts];
+  const sendNext = async (): Promise<void> => {
+    for (let part = waiting.shift(); part; part = waiting.shift()) {
+      await call(importPart, { params: { importId }, body: part });
+      sent += part.recipes.length;
+      onProgress({ doing: 'Sent', done: sent, all: recipes.length });
+    }
+  };
+  // Two on their way at once: one is read while the other is written.
+  await Promise.all([sendNext(), sendNext()]);
   return call(finishImport, { params: { importId }, body: { count: recipes.length, newCodes } });
 }
 const PART_BYTES = 800_000;
