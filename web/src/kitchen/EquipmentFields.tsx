@@ -133,7 +133,7 @@ export function EquipmentFields({
               display: 'grid',
               gridTemplateColumns: { xs: '1fr 1fr', sm: '1fr 1fr 1fr auto' },
               gap: 1.5,
-              mt: 1.5,
+              mt: 2.5,
             }}
           >
             <TextField

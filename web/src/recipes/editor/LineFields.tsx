@@ -136,10 +136,10 @@ export const LineFields = memo(function LineFields({
         </Button>
       </Box>
       <Box sx={{ display: 'flex', gap: 1.5, mt: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}>
-        <Box sx={{ width: 170 }}>
+        <Box sx={{ width: 185 }}>
           <Choice<LineRole> label="Role" value={line.role} of={LINE_ROLES} onPick={set('role')} />
         </Box>
-        <Box sx={{ width: 230 }}>
+        <Box sx={{ width: 180 }}>
           <Choice<Place>
             label="Goes into"
             value={line.where}
@@ -166,7 +166,7 @@ export const LineFields = memo(function LineFields({
           <Box sx={{ width: 150 }}>{text('kept', 'Stays in the food, %', 'keptShare')}</Box>
         )}
         {line.role === 'acid' && (
-          <Box sx={{ width: 150 }}>{text('strength', 'At least, % acid', 'minStrength_pct')}</Box>
+          <Box sx={{ width: 125 }}>{text('strength', 'At least, % acid', 'minStrength_pct')}</Box>
         )}
         <Button
           size="small"

@@ -120,8 +120,8 @@ export function LineTable({
                         </Box>
                       ))}
                     </TableCell>
-                    <TableCell sx={{ fontWeight: 700 }}>
-                      {massText(l.mass_g, kitchen)}
+                    <TableCell sx={{ fontWeight: 700, '& > span': { whiteSpace: 'nowrap' } }}>
+                      <span>{massText(l.mass_g, kitchen)}</span>
                       {l.range_g && (
                         <Box sx={{ fontWeight: 400, fontSize: '0.88rem', color: 'text.secondary' }}>
                           {massText(l.range_g.from, kitchen)} to {massText(l.range_g.to, kitchen)}, to taste
