@@ -125,6 +125,7 @@ describe('a hot fill and hold', () => {
   it('is held until a jar was read at its temperature, and by the coldest jar', () => {
     const hot: Recipe = {
       ...waxBeans,
+      method: { ...waxBeans.method, pack: 'hot' },
       authority: {
         ...(waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>),
         process: {

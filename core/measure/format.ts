@@ -22,6 +22,11 @@ export function numberText(value: number, habits: Pick<Habits, 'locale'>, places
   }).format(value);
 }
 
+/** A figure as it stands in a field to be typed over: the locale's decimal mark, no grouping, up to so many places. */
+export function fieldText(value: number, locale: string, places = 4): string {
+  return new Intl.NumberFormat(locale, { useGrouping: false, maximumFractionDigits: places }).format(value);
+}
+
 /** Money from a decimal, rounded half-even to the currency's places here and nowhere before. */
 export function moneyText(amount: Decimal | string, habits: Pick<Habits, 'locale' | 'currency'>): string {
   const format = new Intl.NumberFormat(habits.locale, { style: 'currency', currency: habits.currency });

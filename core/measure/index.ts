@@ -48,6 +48,7 @@ export {
   countdownText,
   dayText,
   durationText,
+  fieldText,
   instantText,
   massText,
   moneyText,

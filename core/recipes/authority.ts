@@ -75,7 +75,7 @@ export function authorityFault(recipe: Recipe): AuthorityFault | null {
           next: `Choose the published entry for ${recipe.product}.`,
           source: PRACTICE,
         };
-      return null;
+      return packFault(recipe);
     }
     case 'tested publication': {
       if (authority.year < OLDEST_PUBLICATION)
@@ -92,11 +92,73 @@ export function authorityFault(recipe: Recipe): AuthorityFault | null {
           next: 'Choose the published entry, or add the letter.',
           source: PRACTICE,
         };
-      return changedFault(recipe);
+      return packFault(recipe) ?? changedFault(recipe);
     }
     case 'letter':
-      return changedFault(recipe);
+      return packFault(recipe) ?? changedFault(recipe);
   }
+}
+
+/** What the heat step of an authority was set for: pack, packing liquids and kinds of product; empty for any. */
+function setFor({ authority }: Recipe): {
+  name: string;
+  pack: 'hot' | 'raw';
+  liquids: readonly string[];
+  products: readonly string[];
+} | null {
+  switch (authority.grade) {
+    case 'letter':
+      return {
+        name: `Letter ${authority.reference}`,
+        pack: authority.process.kind === 'hot-fill-hold' ? 'hot' : authority.process.pack,
+        liquids: [],
+        products: [],
+      };
+    case 'tested publication':
+      if (authority.time.kind === 'sea level')
+        return { name: authority.title, pack: authority.time.pack, liquids: [], products: [] };
+      return ofEntry(authority.time.entryId);
+    case 'own':
+      return ofEntry(authority.entryId ?? '');
+    case 'published, untested':
+      return null;
+  }
+}
+
+function ofEntry(entryId: string): ReturnType<typeof setFor> {
+  const entry = processEntry(entryId);
+  return entry
+    ? { name: entry.product, pack: entry.pack, liquids: entry.liquids, products: entry.products }
+    : null;
+}
+
+/** Pack, packing liquid and product belong to the time: another one has another time, or none. */
+function packFault(recipe: Recipe): AuthorityFault | null {
+  const set = setFor(recipe);
+  if (!set) return null;
+  const { method, product } = recipe;
+  const fault = (what: string, next: string): AuthorityFault => ({
+    what,
+    why: 'Pack, packing liquid and product were tested together with the time.',
+    next,
+    source: PRACTICE,
+  });
+  if (set.products.length > 0 && !set.products.includes(product))
+    return fault(
+      `${set.name} is no entry for ${product}.`,
+      `Choose the entry of this product, or call it ${set.products.join(' or ')} if that is what it is.`,
+    );
+  if (set.pack !== method.pack)
+    return fault(
+      `${set.name} is set for a ${set.pack} pack; this recipe is packed ${method.pack}.`,
+      `Pack it ${set.pack}, or choose what is set for a ${method.pack} pack.`,
+    );
+  if (set.liquids.length > 0 && !set.liquids.includes(method.liquid))
+    return fault(
+      `${set.name} is set for ${set.liquids.map(l => (l === 'none' ? 'no packing liquid' : l)).join(' or ')}; this recipe has ${method.liquid === 'none' ? 'none' : method.liquid}.`,
+      'Set the packing liquid that was tested, or choose another entry.',
+    );
+  return null;
 }
 
 function changedFault(recipe: Recipe): AuthorityFault | null {

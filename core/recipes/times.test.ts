@@ -189,7 +189,7 @@ describe("an authority's own time", () => {
   });
 
   it('reads a hot fill and hold: no canner, its temperature and closure', () => {
-    const recipe = letter({
+    const held = letter({
       kind: 'hot-fill-hold',
       temp_C: 88,
       hold_min: 3,
@@ -197,6 +197,11 @@ describe("an authority's own time", () => {
       headspace_mm: 6,
       jarSizes: ['half-pint'],
     });
+    expect(processFor(held, 'half-pint', 0)).toMatchObject({
+      ok: false,
+      what: expect.stringMatching(/hot pack/),
+    });
+    const recipe: Recipe = { ...held, method: { ...held.method, pack: 'hot' } };
     const answer = processFor(recipe, 'half-pint', 3000);
     expect(answer).toMatchObject({
       ok: true,
@@ -204,6 +209,22 @@ describe("an authority's own time", () => {
     });
     expect(answer.ok && steamFault(answer.time)).toMatch(/no canner/);
     expect(processFor(recipe, 'pint', 0).ok).toBe(false);
+  });
+
+  it('belongs to its pack, its packing liquid and its product', () => {
+    const what = (recipe: Recipe) => {
+      const answer = processFor(recipe, recipe.makes.size, 0);
+      return answer.ok ? '' : answer.what;
+    };
+    const m = crushedTomatoes.method;
+    expect(what({ ...crushedTomatoes, method: { ...m, pack: 'raw' } })).toMatch(/set for a hot pack/);
+    expect(what({ ...crushedTomatoes, method: { ...m, liquid: 'water' } })).toMatch(
+      /set for no packing liquid/,
+    );
+    expect(what({ ...crushedTomatoes, product: 'salsa' })).toMatch(/no entry for salsa/);
+    expect(what({ ...waxBeans, method: { ...waxBeans.method, pack: 'hot' } })).toMatch(/set for a raw pack/);
+    expect(what({ ...plumJam, method: { ...plumJam.method, pack: 'raw' } })).toMatch(/set for a hot pack/);
+    for (const recipe of [crushedTomatoes, waxBeans, plumJam]) expect(what(recipe)).toBe('');
   });
 
   it('takes no time from a publication older than the mid-1990s', () => {

@@ -138,14 +138,22 @@ function firstProduct(old: FirstRecipe): Product {
   return old.lines.some(l => /tomato/i.test(l.name)) ? 'tomatoes' : 'other';
 }
 
+/** What the entries that the first shape knew were set for, where it was not a hot pack without liquid. */
+const FIRST_ENTRIES: Record<string, Pick<Method, 'pack' | 'liquid'>> = {
+  'dilled-beans': { pack: 'raw', liquid: 'vinegar brine' },
+  'tomatoes-in-water': { pack: 'hot', liquid: 'water' },
+};
+
+/** The first shape said nothing of method: what its authority was set for is what it was. */
 function firstMethod(old: FirstRecipe): Method {
   const brine = old.lines.some(l => l.where === 'brine');
+  const entry = 'entryId' in old.authority ? FIRST_ENTRIES[old.authority.entryId ?? ''] : undefined;
   return {
     peel: 'either',
     cut: old.foodClass === 'fruit spread' ? 'crushed' : 'chopped',
     strain: 'unstrained',
-    liquid: brine ? 'vinegar brine' : 'none',
-    pack: old.authority.grade === 'letter' ? old.authority.pack : 'hot',
+    liquid: entry?.liquid ?? (brine ? 'vinegar brine' : 'none'),
+    pack: old.authority.grade === 'letter' ? old.authority.pack : (entry?.pack ?? 'hot'),
   };
 }
 

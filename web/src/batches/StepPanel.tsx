@@ -89,7 +89,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               {batch.state.steps[now.id]?.started ? (
                 <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>
                   Begun at {clockText(batch.state.steps[now.id]?.started?.at_ms ?? 0, kitchen)}
-                  {now.window && <>: {windowText(now.window)}</>}
+                  {now.window && <>: {windowText(now.window, kitchen)}</>}
                 </Box>
               ) : (
                 <Button

@@ -1,5 +1,5 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
-import { type Fault, MM_PER_INCH, UNITS, readNumber } from '@cocotte/core/measure';
+import { type Fault, MM_PER_INCH, UNITS, fieldText, readNumber } from '@cocotte/core/measure';
 import { JAR_SIZES, type JarSizeId } from '@cocotte/core/recipes';
 import { Box, Button, MenuItem, TextField } from '@mui/material';
 import { v7 } from 'uuid';
@@ -27,9 +27,9 @@ export interface EquipmentTexts {
 
 const ML_PER_QUART = UNITS.quart.factor.valueOf();
 const inFeet = (kitchen: Pick<Kitchen, 'altitude'>) => kitchen.altitude === 'ft';
-const plain = (value: number) => String(Number(value.toFixed(2)));
 
 export function equipmentTexts(kitchen: Kitchen): EquipmentTexts {
+  const plain = (value: number) => fieldText(value, kitchen.locale, 2);
   return {
     pots: kitchen.pots.map(p => ({
       id: p.id,

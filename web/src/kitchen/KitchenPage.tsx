@@ -5,8 +5,8 @@ import {
   dayOf,
   fahrenheit,
   feetFromMetres,
+  fieldText,
   metresFromFeet,
-  numberText,
   readDecimal,
   readNumber,
 } from '@cocotte/core/measure';
@@ -31,10 +31,7 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
   const client = useQueryClient();
   const inFeet = kitchen.altitude === 'ft';
   const inF = kitchen.temperature === 'F';
-  const plain = (n: number) =>
-    numberText(n, kitchen, 2)
-      .replace(/([.,]\d*?)0+$/, '$1')
-      .replace(/[.,]$/, '');
+  const plain = (n: number) => fieldText(n, kitchen.locale, 2);
   const form = useEntry(
     {
       name: words('The name'),

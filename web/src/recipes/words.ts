@@ -3,11 +3,11 @@ import { MM_PER_INCH, durationText, numberText, temperatureText } from '@cocotte
 import type { Step } from '@cocotte/core/recipes';
 
 /** A wait as one says it: "4 to 18 h", "3 to 4 weeks". */
-export function windowText(window: NonNullable<Step['window']>): string {
+export function windowText(window: NonNullable<Step['window']>, kitchen: Pick<Kitchen, 'locale'>): string {
   const week = 7 * 24 * 60;
   const [unit, word] =
     window.to_min >= 2 * week ? [week, 'weeks'] : window.to_min >= 4 * 1440 ? [1440, 'days'] : [60, 'h'];
-  const figure = (minutes: number) => String(Math.round((minutes / unit) * 10) / 10);
+  const figure = (minutes: number) => numberText(Math.round((minutes / unit) * 10) / 10, kitchen);
   return window.from_min === window.to_min
     ? `${figure(window.from_min)} ${word}`
     : `${figure(window.from_min)} to ${figure(window.to_min)} ${word}`;

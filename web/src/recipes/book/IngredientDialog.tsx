@@ -43,7 +43,7 @@ export function IngredientDialog({
   const client = useQueryClient();
   const base = ingredient ?? BLANK;
   const [id] = useState(() => ingredient?.id ?? `own-${v7()}`);
-  const [t, setT] = useState<Texts>(() => textsOf(base));
+  const [t, setT] = useState<Texts>(() => textsOf(base, kitchen.locale));
   const [faults, setFaults] = useState<Fault[]>([]);
   const [version, setVersion] = useState(own?.version ?? 0);
   const set = (part: Partial<Texts>) => setT(x => ({ ...x, ...part }));

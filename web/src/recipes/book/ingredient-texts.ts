@@ -1,4 +1,4 @@
-import { type Fault, type Reading, readNumber } from '@cocotte/core/measure';
+import { type Fault, type Reading, fieldText, readNumber } from '@cocotte/core/measure';
 import { type Ingredient, type LineRole, blankIngredient } from '@cocotte/core/recipes';
 
 /** Rows of a form whose keys are free: a cup by the way it is cut, a piece by its unit. */
@@ -33,14 +33,13 @@ export interface Texts {
   notes: string;
 }
 
-const n = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v));
-const percent = (v: number | null | undefined) =>
-  v === null || v === undefined ? '' : String(Number((v * 100).toFixed(2)));
-
 export const BLANK = blankIngredient('', '', 'fruit');
 
 /** An ingredient as it is typed. */
-export function textsOf(i: Ingredient): Texts {
+export function textsOf(i: Ingredient, locale: string): Texts {
+  const n = (v: number | null | undefined) => (v === null || v === undefined ? '' : fieldText(v, locale));
+  const percent = (v: number | null | undefined) =>
+    v === null || v === undefined ? '' : fieldText(v * 100, locale, 2);
   return {
     name: i.name,
     aliases: i.aliases.join(', '),

@@ -7,6 +7,7 @@ import {
   type Product,
   entriesFor,
   jarSize,
+  processEntry,
 } from '@cocotte/core/recipes';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
@@ -61,7 +62,18 @@ export function AuthorityFields({
       of={entries.map(e => e.id)}
       words={Object.fromEntries(entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`]))}
       empty="none"
-      onPick={entryId => set('', { entryId })}
+      onPick={entryId => {
+        const picked = processEntry(entryId);
+        // Pack and packing liquid belong to the entry.
+        const liquid =
+          picked && picked.liquids.length > 0 && !picked.liquids.includes(draft.method.liquid)
+            ? (picked.liquids[0] ?? draft.method.liquid)
+            : draft.method.liquid;
+        set('', {
+          entryId,
+          ...(picked ? { method: { ...draft.method, pack: picked.pack, liquid } } : {}),
+        });
+      }}
       fault={at('authority.entryId')}
     />
   );

@@ -1,4 +1,4 @@
-import { UNITS, readAmount } from '@cocotte/core/measure';
+import { UNITS, fieldText, readAmount } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
   type Ingredient,
@@ -74,7 +74,7 @@ export const LineFields = memo(function LineFields({
       : { text: '1', unit: 'each' as const, value: '1', upTo: null, toTaste: false };
     put(line.id, '', {
       name: ingredient.name,
-      ...textOfFacts(factsOf(ingredient, amount, `${ingredient.name} ${line.preparation}`)),
+      ...textOfFacts(factsOf(ingredient, amount, `${ingredient.name} ${line.preparation}`), kitchen.locale),
     });
   };
   const ingredient = line.ingredientId === null ? undefined : library.byId.get(line.ingredientId);
@@ -190,7 +190,7 @@ export const LineFields = memo(function LineFields({
                   const grams = ingredient.cup_g[form];
                   put(line.id, '', {
                     form,
-                    ...(grams ? { density: String(Number((grams / CUP_ML).toFixed(4))) } : {}),
+                    ...(grams ? { density: fieldText(grams / CUP_ML, kitchen.locale) } : {}),
                   });
                 }}
               />
@@ -198,6 +198,21 @@ export const LineFields = memo(function LineFields({
             {text('density', 'Grams in a mL', 'density_gPerMl')}
             {text('each', 'Grams of one', 'each_g')}
             {text('bushel', 'Grams of a bushel', 'bushel_g')}
+            {ingredient && waysToTrim(ingredient).length > 1 && (
+              <Choice
+                label="Prepared by"
+                value={
+                  waysToTrim(ingredient).find(w => fieldText(w.left * 100, kitchen.locale, 2) === line.trim)
+                    ?.by ?? ''
+                }
+                of={waysToTrim(ingredient).map(w => w.by)}
+                empty="as entered"
+                onPick={by => {
+                  const way = waysToTrim(ingredient).find(w => w.by === by);
+                  if (way) put(line.id, '', { trim: fieldText(way.left * 100, kitchen.locale, 2) });
+                }}
+              />
+            )}
             {text('trim', 'Left of what is bought, %', 'trimYield')}
             {text('solids', 'Soluble solids, %', 'solids_pct')}
             {text('addedSugar', 'Sugar added to it, %', 'addedSugar_pct')}
@@ -279,6 +294,14 @@ export const LineFields = memo(function LineFields({
   );
 });
 
+/** What each way of preparing leaves of what was bought; thawed fruit is drained. */
+function waysToTrim(ingredient: Ingredient): { by: string; left: number }[] {
+  const ways = Object.entries(ingredient.trim).map(([by, left]) => ({ by, left }));
+  return ingredient.thawedYield === null
+    ? ways
+    : [...ways, { by: 'thawed, drained', left: ingredient.thawedYield }];
+}
+
 const CUP_ML = UNITS.cup.factor.valueOf();
 
 function helper(fault: ReturnType<At>, ingredient: Ingredient | undefined, name: string) {
@@ -299,19 +322,20 @@ function matching(options: readonly Ingredient[], typed: string, library: Librar
   return [...new Set([...(best ? [best] : []), ...found])].sort((a, b) => order(a) - order(b)).slice(0, 40);
 }
 
-const textOf = (value: number | null) => (value === null ? '' : String(value));
-function textOfFacts(f: ReturnType<typeof factsOf>): Partial<DraftLine> {
+function textOfFacts(f: ReturnType<typeof factsOf>, locale: string): Partial<DraftLine> {
+  const textOf = (value: number | null, places = 4) =>
+    value === null ? '' : fieldText(value, locale, places);
   return {
     ingredientId: f.ingredientId,
     role: f.role,
     form: f.form,
     density: textOf(f.density_gPerMl),
     each: textOf(f.each_g),
-    bushel: textOf(f.bushel_g === null ? null : Math.round(f.bushel_g)),
+    bushel: textOf(f.bushel_g, 0),
     weightSource: f.weightSource,
-    trim: String(Number((f.trimYield * 100).toFixed(2))),
-    solids: String(f.solids_pct),
-    freshFactor: String(f.freshFactor),
+    trim: textOf(f.trimYield * 100, 2),
+    solids: textOf(f.solids_pct),
+    freshFactor: textOf(f.freshFactor),
     group: f.group ?? '',
     labelName: f.labelName,
     subIngredients: f.subIngredients,

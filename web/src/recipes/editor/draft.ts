@@ -1,4 +1,4 @@
-import { MM_PER_INCH, dayOf, fahrenheit } from '@cocotte/core/measure';
+import { MM_PER_INCH, dayOf, fahrenheit, fieldText } from '@cocotte/core/measure';
 import {
   type Attention,
   type Authority,
@@ -144,8 +144,11 @@ export interface Draft {
   steps: DraftStep[];
 }
 
-const n = (value: number | null, places = 4): string =>
-  value === null ? '' : String(Number(value.toFixed(places)));
+/** Figures as they stand in a field, by the kitchen's locale. */
+const figures =
+  (locale: string) =>
+  (value: number | null, places = 4): string =>
+    value === null ? '' : fieldText(value, locale, places);
 
 export const newLine = (id: string): DraftLine => ({
   id,
@@ -179,36 +182,39 @@ export const newLine = (id: string): DraftLine => ({
 });
 
 /** A line as it is typed. */
-export const draftLine = (l: Line): DraftLine => ({
-  id: l.id,
-  ingredientId: l.ingredientId,
-  name: l.name,
-  preparation: l.preparation,
-  role: l.role,
-  amount: l.amount.text,
-  chosenUnit: l.amount.unit,
-  basis: l.basis,
-  where: l.where,
-  kept: n(l.keptShare * 100),
-  ratioOf: l.ratio?.of ?? '',
-  ratioId: l.ratio?.id ?? '',
-  ratioPer: l.ratio?.per.text ?? '',
-  form: l.form,
-  density: n(l.density_gPerMl),
-  each: n(l.each_g),
-  bushel: n(l.bushel_g, 1),
-  weightSource: l.weightSource,
-  trim: n(l.trimYield * 100),
-  solids: n(l.solids_pct),
-  addedSugar: n(l.addedSugar_pct),
-  freshFactor: n(l.freshFactor),
-  group: l.group ?? '',
-  labelName: l.labelName,
-  subIngredients: l.subIngredients,
-  allergens: l.allergens.join(', '),
-  strength: n(l.minStrength_pct),
-  safelyAcid: l.safelyAcid,
-});
+export function draftLine(l: Line, locale: string): DraftLine {
+  const n = figures(locale);
+  return {
+    id: l.id,
+    ingredientId: l.ingredientId,
+    name: l.name,
+    preparation: l.preparation,
+    role: l.role,
+    amount: l.amount.text,
+    chosenUnit: l.amount.unit,
+    basis: l.basis,
+    where: l.where,
+    kept: n(l.keptShare * 100),
+    ratioOf: l.ratio?.of ?? '',
+    ratioId: l.ratio?.id ?? '',
+    ratioPer: l.ratio?.per.text ?? '',
+    form: l.form,
+    density: n(l.density_gPerMl),
+    each: n(l.each_g),
+    bushel: n(l.bushel_g, 1),
+    weightSource: l.weightSource,
+    trim: n(l.trimYield * 100),
+    solids: n(l.solids_pct),
+    addedSugar: n(l.addedSugar_pct),
+    freshFactor: n(l.freshFactor),
+    group: l.group ?? '',
+    labelName: l.labelName,
+    subIngredients: l.subIngredients,
+    allergens: l.allergens.join(', '),
+    strength: n(l.minStrength_pct),
+    safelyAcid: l.safelyAcid,
+  };
+}
 
 export const newStep = (id: string): DraftStep => ({
   id,
@@ -230,9 +236,10 @@ export const newStep = (id: string): DraftStep => ({
   expects: '',
 });
 
-type Habits = Pick<Kitchen, 'temperature' | 'altitude'>;
+type Habits = Pick<Kitchen, 'temperature' | 'altitude' | 'locale'>;
 
 function targetText(target: StepTarget, habits: Habits): string {
+  const n = figures(habits.locale);
   switch (target.kind) {
     case 'temperature':
       return n(habits.temperature === 'F' ? fahrenheit(target.temp_C) : target.temp_C);
@@ -251,31 +258,35 @@ function targetText(target: StepTarget, habits: Habits): string {
 }
 
 /** A step as it is typed. */
-export const draftStep = (s: Step, habits: Habits): DraftStep => ({
-  id: s.id,
-  kind: s.kind,
-  text: s.text,
-  caution: s.caution,
-  target: s.target.kind,
-  targetText: targetText(s.target, habits),
-  hold: s.target.kind === 'temperature' && s.target.hold_min > 0 ? n(s.target.hold_min) : '',
-  from: s.window ? n(s.window.from_min / 60) : '',
-  to: s.window ? n(s.window.to_min / 60) : '',
-  attention: s.attention.kind,
-  every: s.attention.kind === 'look in' ? n(s.attention.every_min) : '',
-  mayStop: n(s.mayStop_h),
-  adds: s.adds,
-  part: s.part,
-  separatesPart: s.separates?.part ?? '',
-  separatesShare: s.separates ? n(s.separates.share * 100) : '',
-  expects: s.expects?.text ?? '',
-});
+export function draftStep(s: Step, habits: Habits): DraftStep {
+  const n = figures(habits.locale);
+  return {
+    id: s.id,
+    kind: s.kind,
+    text: s.text,
+    caution: s.caution,
+    target: s.target.kind,
+    targetText: targetText(s.target, habits),
+    hold: s.target.kind === 'temperature' && s.target.hold_min > 0 ? n(s.target.hold_min) : '',
+    from: s.window ? n(s.window.from_min / 60) : '',
+    to: s.window ? n(s.window.to_min / 60) : '',
+    attention: s.attention.kind,
+    every: s.attention.kind === 'look in' ? n(s.attention.every_min) : '',
+    mayStop: n(s.mayStop_h),
+    adds: s.adds,
+    part: s.part,
+    separatesPart: s.separates?.part ?? '',
+    separatesShare: s.separates ? n(s.separates.share * 100) : '',
+    expects: s.expects?.text ?? '',
+  };
+}
 
 export const THREE_BANDS = [1000, 6000, null];
 
 /** The draft of a recipe that is there. */
 export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft {
   const a = recipe.authority;
+  const n = figures(kitchen.locale);
   const letter = a.grade === 'letter' ? a.process : null;
   const seaLevel =
     letter?.kind === 'sea level'
@@ -357,7 +368,7 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
     readyAfter: n(recipe.readyAfter_days),
     notes: recipe.notes,
     sketch: recipe.sketch,
-    lines: recipe.lines.map(draftLine),
+    lines: recipe.lines.map(l => draftLine(l, kitchen.locale)),
     steps: recipe.steps.map(s => draftStep(s, kitchen)),
   };
 }

@@ -6,6 +6,7 @@ import {
   type Recipe,
   type RouteToSale,
   jarSize,
+  processEntry,
   processFor,
   steamFault,
   sterilise_min,
@@ -111,7 +112,33 @@ export function ProcessPanel({
           </Box>
         );
       })}
+      <EntryConditions recipe={recipe} />
     </Sheet>
+  );
+}
+
+/** What else the published entry asks for: its conditions, and acid in each jar. */
+function EntryConditions({ recipe }: { recipe: Recipe }) {
+  const { authority } = recipe;
+  const entryId =
+    authority.grade === 'own'
+      ? authority.entryId
+      : authority.grade === 'tested publication' && authority.time.kind === 'entry'
+        ? authority.time.entryId
+        : null;
+  const entry = entryId === null ? undefined : processEntry(entryId);
+  if (!entry) return null;
+  const dose = entry.acidInEachPint;
+  const said = [
+    entry.conditions,
+    dose
+      ? `Acid in each pint: ${dose.bottledLemon_tbsp} Tbsp bottled lemon juice, or ${mixedText(dose.citricAcid_tsp, true)} tsp citric acid${dose.vinegar_tbsp === null ? '' : `, or ${dose.vinegar_tbsp} Tbsp of 5 % vinegar`}; other jars in proportion.`
+      : '',
+  ].filter(Boolean);
+  return said.length === 0 ? null : (
+    <Typography sx={{ fontSize: '0.95rem' }}>
+      <strong>The entry asks:</strong> <Fractions text={said.join(' ')} />
+    </Typography>
   );
 }
 

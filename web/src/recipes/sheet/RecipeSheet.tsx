@@ -226,7 +226,7 @@ function StepList({ recipe, kitchen }: { recipe: Recipe; kitchen: Kitchen }) {
         {recipe.steps.map(s => {
           const asides = [
             targetWords(s.target, kitchen),
-            s.window ? windowText(s.window) : '',
+            s.window ? windowText(s.window, kitchen) : '',
             s.part && `on the ${s.part}`,
             s.separates
               ? `${Math.round(s.separates.share * 100)} % set aside as the ${s.separates.part}`
