@@ -29,7 +29,7 @@ import { type DemoItems, demoItems, demoLots } from './stores.ts';
 const ZONE = 'America/Denver';
 
 const DEMO_POTS: Pot[] = [
-  { id: 'copperless', name: 'Wide jam pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 62 },
+  { id: 'pan', name: 'Wide jam pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 62 },
   { id: 'tall', name: 'Tall stock pot', capacity_mL: 15_000, diameter_mm: 300, boilOff_gPerMin: 34 },
 ];
 const DEMO_CANNERS: Canner[] = [
@@ -147,7 +147,7 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   // Earlier in the season: two pots of the same jam, which came out short and full.
   const earlierJam = async (back: number, pot_C: number, filled: number, reason: string) => {
     at(back, '08:30');
-    const batch = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 8 }]);
+    const batch = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 8 }], 'pan');
     await batch.start();
     await drawFor(batch, plumJam, 'plumsEarly');
     await batch.stepDone('open', 10);
@@ -187,7 +187,7 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
 
   // Nine days ago: jam, cooked, pressed, released and labelled.
   at(9, '08:10');
-  const jam = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 16 }]);
+  const jam = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 16 }], 'pan');
   await jam.start();
   await drawFor(jam, plumJam, 'plums');
   await jam.stepDone('open', 12);
@@ -238,19 +238,22 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   // Yesterday: tomatoes, cooling; one jar broke in the canner.
   at(1, '10:00');
   kitchen.person = rook;
-  const tomatoes = new Cook(kitchen, ids.tomatoes, crushedTomatoes, [{ size: 'pint', count: 9 }]);
+  const tomatoes = new Cook(kitchen, ids.tomatoes, crushedTomatoes, [{ size: 'pint', count: 9 }], 'pan');
   await tomatoes.start();
   await drawFor(tomatoes, crushedTomatoes, 'plums');
   await tomatoes.stepDone('peel', 55);
   await tomatoes.stepDone('crush', 20);
   await tomatoes.processLoad(1, 'pint', range(1, 9), glass('pints'), 40);
   await tomatoes.note(['jars.set_aside', { jars: [6], why: 'broken' }]);
-  await tomatoes.note(['minutes.worked', { minutes: 140 }]);
+  await tomatoes.note(
+    ['minutes.worked', { minutes: 140 }],
+    ['yield.explained', { reason: 'Cooked on while the second kettle boiled: thicker, and a jar short.' }],
+  );
   kitchen.person = wren;
 
   // This morning, two hours ago: plums stand in sugar.
   kitchen.now_ms = now_ms - 2 * 3_600_000;
-  const next = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 14 }]);
+  const next = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 14 }], 'pan');
   await next.start();
   await drawFor(next, plumJam, 'plumsLate');
   await next.stepDone('open', 8);

@@ -20,6 +20,8 @@ export class Cook {
     readonly recipeId: string,
     readonly recipe: Recipe,
     readonly jars: JarsWanted[],
+    /** Pot of the kitchen, by its id. */
+    readonly potId: string | null = null,
   ) {
     this.device = new Device(kitchen.person.id, kitchen.now_ms);
   }
@@ -44,7 +46,7 @@ export class Cook {
         factor: factorForJars(this.recipe, this.jars).toFraction(),
         jars: this.jars,
         heat: 'boiling water',
-        potId: null,
+        potId: this.potId,
         doublePectin: false,
         stamp: this.device.stamp(this.kitchen.now_ms),
       },

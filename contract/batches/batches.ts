@@ -50,6 +50,7 @@ const summary = shape<BatchSummary>({
   yield: maybe(
     shape<NonNullable<BatchSummary['yield']>>({
       expected_pints: figure({ min: 0, max: 1e6, name: 'The pints' }),
+      foreseen: flag,
       actual_pints: figure({ min: 0, max: 1e6, name: 'The pints' }),
       reasons: list(text({ max: 400 }), { max: 100 }),
     }),

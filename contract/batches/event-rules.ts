@@ -160,6 +160,7 @@ const started = shape<StartedBody>({
       final_g: maybe(figure({ min: 0, max: 10_000_000, name: 'The mass' })),
       solids_pct: maybe(figure({ min: 0, max: 100, name: 'The solids' })),
       cook_min: maybe(figure({ min: 0, max: 100_000, name: 'The minutes' })),
+      foreseen: flag,
     }),
   ),
 });

@@ -170,6 +170,8 @@ export interface PastBatch {
   stage: string;
   jars: number;
   expected_pints: number | null;
+  /** Expected by a forecast, which it can be held against; otherwise only wanted. */
+  foreseen: boolean;
   actual_pints: number | null;
   reasons: string[];
 }
@@ -192,6 +194,7 @@ export const recipeHistory = endpoint({
         stage: text({ max: 20 }),
         jars: figure({ min: 0, max: 1e6, whole: true, name: 'The jars' }),
         expected_pints: pints,
+        foreseen: flag,
         actual_pints: pints,
         reasons: list(text({ max: 400 }), { max: 100 }),
       }),

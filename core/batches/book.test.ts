@@ -103,7 +103,7 @@ describe('cooked first, written down afterwards', () => {
 describe('yield', () => {
   it('stands beside what was foreseen, with the reasons', () => {
     const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }], {
-      expected: { pints: 3.9, final_g: 2400, solids_pct: 68, cook_min: 20 },
+      expected: { pints: 3.9, final_g: 2400, solids_pct: 68, cook_min: 20, foreseen: true },
     });
     batch.add('jars.filled', {
       size: 'half-pint',
@@ -115,6 +115,7 @@ describe('yield', () => {
     batch.add('yield.explained', { reason: 'Boiled a little long.' });
     expect(summarise(fold(batch.events)).yield).toEqual({
       expected_pints: 3.9,
+      foreseen: true,
       actual_pints: 3.5,
       reasons: ['Boiled a little long.'],
     });

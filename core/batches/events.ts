@@ -60,12 +60,14 @@ export interface StartedBody {
   heat: 'boiling water' | 'steam';
   /** How the batch is spread over pots, and whether a rule of quality was overridden. */
   pots: { count: number; each: string; overridden: boolean; reasons: string[] };
-  /** What was foreseen; null where it could not be. */
+  /** What was expected to come out; null where nothing could be said. */
   expected: {
     pints: number;
     final_g: number | null;
     solids_pct: number | null;
     cook_min: number | null;
+    /** By the forecast of the pot or the pack; otherwise it is only the jars that were wanted. */
+    foreseen: boolean;
   } | null;
 }
 

@@ -45,7 +45,7 @@ export interface BatchSummary {
   running: Running[];
   due: Due[];
   /** What it filled against what was foreseen; null until jars are filled, or where nothing was foreseen. */
-  yield: { expected_pints: number; actual_pints: number; reasons: string[] } | null;
+  yield: { expected_pints: number; foreseen: boolean; actual_pints: number; reasons: string[] } | null;
 }
 
 /** The jars of a batch with their forms, and its gate. */
@@ -120,6 +120,7 @@ function yieldOf(state: BatchState): BatchSummary['yield'] {
   if (!expected || whole.length === 0) return null;
   return {
     expected_pints: expected.pints,
+    foreseen: expected.foreseen,
     actual_pints: pintsOf(whole.map(j => ({ size: j.size, count: 1 }))).valueOf(),
     reasons: state.yieldReasons.map(y => y.reason),
   };

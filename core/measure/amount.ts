@@ -363,27 +363,42 @@ export function mixedText(value: number, eighths: boolean): string {
   return units.compare(0) === 0 ? part.toFraction() : `${units.toFraction()} ${part.toFraction()}`;
 }
 
+/** Above this share a rounding is split over two measures. */
+const FINE = 0.02;
+
 /**
- * A volume in the measures a kitchen has: cups from a quarter cup up, tablespoons, teaspoons down to an eighth.
+ * A volume in the measures a kitchen has: cups from a quarter cup up, tablespoons, teaspoons down to an eighth; two of
+ * them where one alone would be more than 2 % off.
  *
  * @param volume_mL  exact volume
- * @returns text such as "2 1/2 c" and the rounding error as a share of the volume (signed)
+ * @returns text such as "2 1/2 c" or "1/2 c + 1 Tbsp" and the rounding error as a share of the volume (signed)
  */
 export function kitchenVolume(volume_mL: number): { text: string; error: number } {
-  const cup = UNITS.cup.factor.valueOf();
-  const tbsp = UNITS.tbsp.factor.valueOf();
-  const tsp = UNITS.tsp.factor.valueOf();
+  const single = inOneMeasure(volume_mL);
+  const error = (shown_mL: number) => (volume_mL === 0 ? 0 : (shown_mL - volume_mL) / volume_mL);
+  const one = { text: single.text, error: error(single.shown_mL) };
+  if (Math.abs(one.error) <= FINE) return one;
+  // Whole quarter cups, or whole tablespoons, and what is left in the next smaller measure.
+  const step_mL = volume_mL >= CUP_ML / 4 ? CUP_ML / 4 : volume_mL >= TBSP_ML ? TBSP_ML : 0;
+  if (step_mL === 0) return one;
+  const base_mL = Math.floor(volume_mL / step_mL + 1e-9) * step_mL;
+  const base = inOneMeasure(base_mL);
+  const rest = inOneMeasure(volume_mL - base_mL);
+  const two = { text: `${base.text} + ${rest.text}`, error: error(base.shown_mL + rest.shown_mL) };
+  return rest.shown_mL > 0 && Math.abs(two.error) < Math.abs(one.error) ? two : one;
+}
+
+const CUP_ML = UNITS.cup.factor.valueOf();
+const TBSP_ML = UNITS.tbsp.factor.valueOf();
+const TSP_ML = UNITS.tsp.factor.valueOf();
+
+function inOneMeasure(volume_mL: number): { text: string; shown_mL: number } {
   const choose = (size_mL: number, symbol: string, eighths: boolean) => {
     const text = mixedText(volume_mL / size_mL, eighths);
     return { text: `${text} ${symbol}`, shown_mL: mixedValue(text) * size_mL };
   };
-  const best =
-    volume_mL >= cup / 4 - 1e-6
-      ? choose(cup, 'c', false)
-      : volume_mL >= tbsp - 1e-6
-        ? choose(tbsp, 'Tbsp', false)
-        : choose(tsp, 'tsp', true);
-  return { text: best.text, error: volume_mL === 0 ? 0 : (best.shown_mL - volume_mL) / volume_mL };
+  if (volume_mL >= CUP_ML / 4 - 1e-6) return choose(CUP_ML, 'c', false);
+  return volume_mL >= TBSP_ML - 1e-6 ? choose(TBSP_ML, 'Tbsp', false) : choose(TSP_ML, 'tsp', true);
 }
 
 function mixedValue(text: string): number {

@@ -142,8 +142,15 @@ describe('amounts', () => {
             ? UNITS.tbsp.factor.valueOf() / 4
             : UNITS.tsp.factor.valueOf() / 8;
         expect(Math.abs(error * ml)).toBeLessThanOrEqual(step_mL / 2 + 1e-6);
+        // From a tablespoon up two measures say it within a few percent, and are read back as they were meant.
+        if (ml >= UNITS.tbsp.factor.valueOf()) expect(Math.abs(error)).toBeLessThanOrEqual(0.025);
+        const read = readAmount(text, 'en-US');
+        if (!read.ok) throw new Error(`${text}: ${read.fault.what}`);
+        const back = new Fraction(read.value.value).mul(UNITS[read.value.unit].factor).valueOf();
+        expect(back).toBeCloseTo(ml * (1 + error), 6);
       }),
     );
+    expect(kitchenVolume(9 * UNITS.tbsp.factor.valueOf())).toEqual({ text: '1/2 c + 1 Tbsp', error: 0 });
   });
 
   it('writes mixed numbers and weights', () => {

@@ -212,12 +212,18 @@ function expectedOf(
     jarSize(b).pints.compare(jarSize(a).pints),
   );
   const first = sizes[0];
-  const planned = { pints: pintsOf(wanted).valueOf(), final_g: null, solids_pct: null, cook_min: null };
+  const planned = {
+    pints: pintsOf(wanted).valueOf(),
+    final_g: null,
+    solids_pct: null,
+    cook_min: null,
+    foreseen: false,
+  };
   if (!first) return null;
   const headspace_mm = times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM;
   if (recipe.packing) {
     const packed = forecastPacked(recipe, factor, headspace_mm, first, null);
-    return { ...planned, pints: pintsOf(packed.jars).valueOf() };
+    return { ...planned, pints: pintsOf(packed.jars).valueOf(), foreseen: true };
   }
   const forecast = forecastPot(recipe, factor, pots, { ...kitchen, pot }, headspace_mm, sizes);
   const cooked = forecast.cooks.some(c => c.waterOff_g > 0);
@@ -230,6 +236,7 @@ function expectedOf(
     final_g: forecast.final_g,
     solids_pct: forecast.solids_pct,
     cook_min: forecast.minutes,
+    foreseen: true,
   };
 }
 

@@ -186,6 +186,7 @@ export async function selectHistory(trx: Trx, kitchenId: string, recipeId: strin
       stage: summary.stage ?? '',
       jars: summary.jars ?? 0,
       expected_pints: summary.yield?.expected_pints ?? null,
+      foreseen: summary.yield?.foreseen ?? false,
       actual_pints: summary.yield?.actual_pints ?? null,
       reasons: summary.yield?.reasons ?? [],
     };

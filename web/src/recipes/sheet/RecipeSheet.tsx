@@ -76,7 +76,7 @@ function Opened({
     () =>
       correctionFrom(
         (history?.batches ?? []).flatMap(b =>
-          b.expected_pints === null || b.actual_pints === null
+          !b.foreseen || b.expected_pints === null || b.actual_pints === null
             ? []
             : [
                 {
