@@ -15,6 +15,31 @@ const open = (batch: PaperBatch) =>
     .map(c => c.code.split(':')[0]);
 const releasable = (batch: PaperBatch) => gate(fold(batch.events)).releasable;
 
+describe('what went in against what the authority covers', () => {
+  const beans = (weights: Record<string, number>) => {
+    const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
+    for (const [lineId, mass_g] of Object.entries(weights)) batch.fact('line.weighed', { lineId, mass_g });
+    return batch.cookWell().readPh(3.6);
+  };
+  // As written: 1,814.4 g of beans, 1,434 g of vinegar, 946.4 g of water.
+  it('less acid for its food, or more food for its acid, holds the batch', () => {
+    expect(open(beans({ beans: 1814, vinegar: 1434 }))).toEqual([]);
+    expect(open(beans({ vinegar: 1410 }))).toEqual([]);
+    expect(open(beans({ vinegar: 1390 }))).toEqual(['acid-share']);
+    expect(open(beans({ beans: 1900 }))).toEqual(['acid-share']);
+  });
+
+  it('a brine with more water than the recipe has holds the batch, whatever its acid', () => {
+    expect(open(beans({ water: 960 }))).toEqual([]);
+    expect(open(beans({ water: 1100 }))).toEqual(['brine-strength']);
+    expect(open(beans({ water: 500 }))).toEqual([]);
+    expect(open(beans({ water: 1900, vinegar: 2868 }))).toEqual([]);
+    expect(
+      gate(fold(beans({ water: 1892.8 }).events)).conditions.find(c => c.code === 'brine-strength')?.evidence,
+    ).toBe('43.1 % of its acid and water was acid; the recipe has 60.2 %.');
+  });
+});
+
 describe('the gate', () => {
   it('lets a batch through when every condition is met', () => {
     expect(releasable(tomatoes().cookWell().readPh(4.12))).toEqual(four);

@@ -163,6 +163,25 @@ function recipeConditions(state: BatchState): Condition[] {
       ),
     );
   }
+  const inBrine = (role: 'acid' | 'water') => (m: (typeof masses)[number]) =>
+    m.line.role === role && m.line.where === 'brine';
+  const strength = (key: 'planned_g' | 'actual_g') =>
+    sum(inBrine('acid'), key) / (sum(inBrine('acid'), key) + sum(inBrine('water'), key));
+  if (sum(inBrine('acid'), 'planned_g') > 0 && sum(inBrine('water'), 'planned_g') > 0) {
+    const planned = strength('planned_g');
+    const actual = strength('actual_g');
+    out.push(
+      condition(
+        'brine-strength',
+        'A brine as strong as the authority asks for',
+        actual >= planned * (1 - ACID_TOLERANCE),
+        `${(actual * 100).toFixed(1)} % of its acid and water was acid; the recipe has ${(planned * 100).toFixed(1)} %.`,
+        'A thinner brine carries less acid into every piece.',
+        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        null,
+      ),
+    );
+  }
   return out;
 }
 

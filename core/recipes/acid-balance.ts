@@ -1,5 +1,6 @@
 import { acidKind, asCitric_g, countsAsBarrier } from './acids.ts';
 import { INGREDIENTS } from './data/ingredients.ts';
+import { type Ingredient, type NameIndex, nameIndex } from './ingredients.ts';
 import { knownMasses_g } from './masses.ts';
 import type { Line, Recipe } from './recipe.ts';
 
@@ -42,15 +43,32 @@ export function acidBalance(recipe: Recipe): AcidBalance {
 }
 
 const SHIPPED = new Map(INGREDIENTS.map(i => [i.id, i]));
+let names: NameIndex | null = null;
+const byName = new Map<string, Ingredient | null>();
+
+/** The shipped ingredient of a line: by its entry, or, for what a kitchen named itself, by the words of its name. */
+function shippedOf(line: Pick<Line, 'ingredientId' | 'name'>): Ingredient | null {
+  const shipped = SHIPPED.get(line.ingredientId ?? '');
+  if (shipped) return shipped;
+  let found = byName.get(line.name);
+  if (found === undefined) {
+    names ??= nameIndex(INGREDIENTS);
+    found = names.find(line.name)?.ingredient ?? null;
+    // Names are few; a cache that grew past a library's size holds what was typed letter by letter.
+    if (byName.size > 2000) byName.clear();
+    byName.set(line.name, found);
+  }
+  return found;
+}
 
 /** What the shipped library calls low-acid, or not safely acid, whatever the line says of it. */
-export function isLowAcidByLibrary(line: Pick<Line, 'ingredientId'>): boolean {
-  const shipped = line.ingredientId === null ? undefined : SHIPPED.get(line.ingredientId);
+export function isLowAcidByLibrary(line: Pick<Line, 'ingredientId' | 'name'>): boolean {
+  const shipped = shippedOf(line);
   return shipped?.role === 'low-acid produce' || (shipped?.role === 'fruit' && !shipped.safelyAcid);
 }
 
 /** Produce that is low in acid, and fruit that is not safely acid: by the line's own words, or by the library's. */
-export function isLowAcid(line: Pick<Line, 'role' | 'safelyAcid' | 'ingredientId'>): boolean {
+export function isLowAcid(line: Pick<Line, 'role' | 'safelyAcid' | 'ingredientId' | 'name'>): boolean {
   return (
     line.role === 'low-acid produce' ||
     (line.role === 'fruit' && !line.safelyAcid) ||

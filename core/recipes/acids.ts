@@ -1,4 +1,4 @@
-import { UNITS } from '../measure/index.ts';
+import { Fraction, UNITS } from '../measure/index.ts';
 import type { Line } from './recipe.ts';
 
 /** What an acid line counts as, where acid is the barrier. */
@@ -11,8 +11,8 @@ export function acidKind(line: Pick<Line, 'role' | 'name' | 'ingredientId'>): Ac
   if (/home-?made|unknown strength|unlabelled/.test(name)) return 'unlabelled vinegar';
   if (/citric/.test(name)) return 'citric acid';
   if (/vinegar|balsamic/.test(name)) return 'vinegar';
-  if (/bottled/.test(name)) return 'bottled juice';
-  if (/lemon|lime/.test(name)) return 'fresh juice';
+  // Of citrus juices only lemon and lime are strong enough; bottled orange juice is no barrier.
+  if (/\blemon|\blime/.test(name)) return /\bbottled/.test(name) ? 'bottled juice' : 'fresh juice';
   return null;
 }
 
@@ -45,6 +45,42 @@ export function asCitric_g(kind: AcidKind, mass_g: number, strength_pct: number 
   return ((mass_g * (strength_pct ?? PICKLING_STRENGTH_PCT)) / 100) * ACETIC_AS_CITRIC;
 }
 
+/** Grams in a millilitre of an acid as it is dosed, where its line does not say. Common practice, from memory. */
+const DOSE_DENSITY: Record<AcidKind, number> = {
+  'bottled juice': 1.03,
+  'fresh juice': 1.03,
+  'citric acid': 0.93,
+  vinegar: 1.01,
+  'unlabelled vinegar': 1.01,
+};
+
+/**
+ * Millilitres of an amount of acid that is given by spoon or by weight; the lower end of a range counts.
+ *
+ * @returns null where it is counted, or no acid for safety
+ */
+export function acidVolume_mL(
+  line: Pick<Line, 'role' | 'name' | 'ingredientId' | 'amount' | 'density_gPerMl'>,
+): number | null {
+  const kind = acidKind(line);
+  const unit = UNITS[line.amount.unit];
+  if (kind === null) return null;
+  const base = new Fraction(line.amount.value).mul(unit.factor).valueOf();
+  if (unit.dimension === 'volume') return base;
+  return unit.dimension === 'mass' ? base / (line.density_gPerMl ?? DOSE_DENSITY[kind]) : null;
+}
+
+/**
+ * Bottled lemon juice that a volume of acid stands for in each jar of plain tomatoes: vinegar takes twice the lemon,
+ * and a quarter teaspoon of citric acid is a tablespoon of lemon. Source: USDA Complete Guide (2015), guide 3; from
+ * memory.
+ */
+export function asBottledLemon_mL(kind: AcidKind, volume_mL: number): number {
+  if (kind === 'bottled juice') return volume_mL;
+  if (kind === 'vinegar') return volume_mL / 2;
+  return kind === 'citric acid' ? (volume_mL / (ML_PER_TSP / 4)) * ML_PER_TBSP : 0;
+}
+
 /** What may stand in for an acid, or why nothing may. */
 export type Replacement = { ok: true; volume_mL: number; note: string } | { ok: false; why: string };
 
@@ -61,12 +97,7 @@ export function replaceAcid(
 ): Replacement {
   if (from === to) return { ok: true, volume_mL, note: '' };
   if (plainTomatoes) {
-    const asLemon_mL =
-      from === 'bottled juice'
-        ? volume_mL
-        : from === 'vinegar'
-          ? volume_mL / 2
-          : (volume_mL / (ML_PER_TSP / 4)) * ML_PER_TBSP;
+    const asLemon_mL = asBottledLemon_mL(from, volume_mL);
     if (to === 'bottled juice') return { ok: true, volume_mL: asLemon_mL, note: 'plain tomatoes' };
     if (to === 'vinegar')
       return { ok: true, volume_mL: asLemon_mL * 2, note: 'plain tomatoes: twice the lemon' };

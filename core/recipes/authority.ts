@@ -1,8 +1,8 @@
-import { type FormulaChange, changesFrom, formulaOf } from './changes.ts';
+import { type FormulaChange, changesFrom, formulaOf } from './changes/index.ts';
 import { spreadIdentity } from './identity.ts';
 import { processEntry } from './process-entry.ts';
 import type { Recipe } from './recipe.ts';
-import { reviewFaults } from './review-rules.ts';
+import { reviewFaults } from './review/rules.ts';
 
 export interface RouteToSale {
   open: boolean;

@@ -3,7 +3,7 @@ import { jarCountText, jarSize } from './jars.ts';
 import { knownMasses_g } from './masses.ts';
 import type { Recipe, StepTarget } from './recipe.ts';
 import { acidBalance } from './acid-balance.ts';
-import { classOf } from './review-rules.ts';
+import { classOf } from './review/rules.ts';
 
 /** Who asks, and where. */
 export interface Asker extends Habits {

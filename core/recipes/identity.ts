@@ -1,3 +1,4 @@
+import { isLowAcid } from './acid-balance.ts';
 import { knownMasses_g } from './masses.ts';
 import type { Line, Product, Recipe } from './recipe.ts';
 
@@ -134,17 +135,24 @@ export function spreadIdentity(
 ): IdentityFinding {
   const name = nameCheck(recipe, masses_g);
   const fails = (why: string, next: string): IdentityFinding => ({ ...name, meets: false, why, next });
-  const unsafe = recipe.lines.filter(l => l.role === 'fruit' && !l.safelyAcid);
+  const unsafe = recipe.lines.filter(l => l.role === 'fruit' && isLowAcid(l));
   if (unsafe.length > 0)
     return fails(
       `${unsafe.map(l => l.name).join(', ')}: not on the list of fruit that is safely acid by itself.`,
       'Follow a tested recipe for this fruit, or ask a process authority.',
     );
-  const lowAcid = recipe.lines.filter(l => l.role === 'low-acid produce' && l.where !== 'dip');
+  const there = recipe.lines.filter(l => l.where !== 'dip');
+  const lowAcid = there.filter(l => l.role !== 'fruit' && isLowAcid(l));
   if (lowAcid.length > 0)
     return fails(
       `${lowAcid.map(l => l.name).join(', ')}: low-acid produce does not belong in a fruit spread.`,
       'Take it out, or ask a process authority.',
+    );
+  const unknown = there.filter(l => l.role === 'other');
+  if (unknown.length > 0)
+    return fails(
+      `${unknown.map(l => l.name).join(', ')}: nobody has said what it is, so its acid is unknown.`,
+      'Say what part it plays (fruit, spice, sweetener and so on), or take it out.',
     );
   if (!standardOf(recipe.product))
     return fails(

@@ -47,6 +47,7 @@ export {
   PLACES,
   PRODUCTS,
   SET_BY,
+  SPREADS,
   STEP_KINDS,
   mainLine,
 } from './recipe.ts';
@@ -81,11 +82,12 @@ export {
   waterCover_in,
 } from './process.ts';
 export { type IdentityFinding, nameCheck, spreadIdentity } from './identity.ts';
-export { type FormulaChange, changesFrom, formulaOf } from './changes.ts';
+export { type FormulaChange, changesFrom, formulaOf } from './changes/index.ts';
 export { type RouteToSale, authorityFault, formulaChanges, routeToSale } from './authority.ts';
-export { type ReviewFault, classOf, reviewFaults } from './review-rules.ts';
+export type { ReviewFault } from './review/finding.ts';
+export { classOf, reviewFaults } from './review/rules.ts';
 export { type AcidBalance, acidBalance } from './acid-balance.ts';
-export { type Review, review } from './review.ts';
+export { type Review, review } from './review/index.ts';
 export { type Asker, type TrialReading, dossier } from './dossier.ts';
 export { type Difference, differences, lineText } from './difference.ts';
 export {

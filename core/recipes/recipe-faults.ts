@@ -1,4 +1,6 @@
 import { type Fault, Fraction, UNITS } from '../measure/index.ts';
+import { isLowAcid } from './acid-balance.ts';
+import { acidKind } from './acids.ts';
 import { fillVolume_mL, jarSize } from './jars.ts';
 import { RatioError, timesOf } from './masses.ts';
 import { processEntry } from './process-entry.ts';
@@ -40,6 +42,7 @@ type Say = (path: string, code: string, what: string, why: string, next: string)
 
 function lineFaults(recipe: Recipe, fault: Say): void {
   const ids = new Set<string>();
+  const lowAcid = recipe.lines.some(isLowAcid);
   recipe.lines.forEach((line, i) => {
     const at = `lines[${i}]`;
     if (ids.has(line.id))
@@ -76,20 +79,14 @@ function lineFaults(recipe: Recipe, fault: Say): void {
         'It already follows the jars.',
         'Take out the ratio, or put it in the pot.',
       );
-    if (
-      line.role === 'acid' &&
-      line.where !== 'each jar' &&
-      line.minStrength_pct === null &&
-      /vinegar/i.test(line.name)
-    )
-      if (recipe.lines.some(l => l.role === 'low-acid produce'))
-        fault(
-          `${at}.minStrength_pct`,
-          'strength-missing',
-          `${line.name} has no least strength.`,
-          'Vinegar under 5 % does not make a pickle safe.',
-          'Enter 5 or the strength the authority asks for.',
-        );
+    if (acidKind(line) === 'vinegar' && line.minStrength_pct === null && lowAcid)
+      fault(
+        `${at}.minStrength_pct`,
+        'strength-missing',
+        `${line.name} has no least strength.`,
+        'Vinegar under 5 % does not make a pickle safe.',
+        'Enter 5 or the strength the authority asks for.',
+      );
     if (line.ratio) {
       try {
         timesOf(recipe, line, new Fraction(1));

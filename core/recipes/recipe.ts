@@ -187,6 +187,15 @@ export const PRODUCTS = [
   'other',
 ] as const;
 export type Product = (typeof PRODUCTS)[number];
+/** Products that sugar sets and keeps. */
+export const SPREADS: readonly Product[] = [
+  'jam',
+  'preserves',
+  'jelly',
+  'fruit butter',
+  'marmalade',
+  'fruit spread',
+];
 
 /**
  * `fruit spread` and `acid food`: acid by themselves. `acidified food`: low-acid food brought to 4.6 or below.

@@ -353,7 +353,7 @@ export const SETS: Ingredient[] = [
     one_g: { package: 7 },
     water_pct: 13,
     set: 'other',
-    refused: 'thickener',
+    refused: 'animal',
   }),
   one('cornstarch', 'Cornstarch', 'corn starch, cornflour', 'set', {
     cup: { 'as it is': 128 },
@@ -555,7 +555,7 @@ export const OTHERS: Ingredient[] = [
     cup: { 'as it is': 258 },
     water_pct: 1.5,
     allergens: ['peanuts'],
-    refused: 'nut',
+    refused: 'nut-spread',
   }),
   one('chocolate', 'Chocolate and cocoa', 'chocolate, cocoa, cocoa powder, chocolate chips', 'other', {
     cup: { 'as it is': 86 },

@@ -12,6 +12,10 @@ export interface Refusal {
   products?: readonly Product[];
   /** Published entries that cover it, followed unchanged. */
   exceptEntries?: readonly string[];
+  /** Refused in a dip or a soak as well: that is how it is used. */
+  evenDipped?: boolean;
+  /** Any tested publication or letter that has it covers it. */
+  unlessCovered?: boolean;
   what: string;
   why: string;
   next: string;
@@ -25,21 +29,30 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'animal',
     in: 'line',
     pattern:
-      /\b(meat|beef|pork|ham|bacon|sausage|chicken|turkey|lamb|fish|tuna|salmon|shrimp|anchov(?:y|ies)|eggs?|egg yolks?|milk|cream|cheese|yogh?urt|buttermilk|condensed milk|gelatine?)\b/,
-    not: /cream of tartar|beef ?(?:steak )?tomato|turkey fig|coconut milk powder|fish sauce/,
+      /\b(meat|beef|veal|pork|ham|bacon|sausage|lard|suet|tallow|chicken|turkey|duck|goose|rabbit|venison|lamb|mutton|fish|tuna|salmon|cod|crab|lobsters?|prawns?|shrimps?|clams?|mussels?|oysters?|squid|anchov(?:y|ies)|eggs?|egg yolks?|milk|cream|cheese|whey|kefir|ghee|yogh?urt|buttermilk|condensed milk|mayonnaise|gelatine?)\b/,
+    not: /cream of tartar|cream sherry|beef ?(?:steak )?tomato|turkey fig|egg plum|crab ?-?apple|oyster mushroom|lamb's lettuce|goose ?-?berr/,
     what: 'holds meat, fish, egg or dairy',
     why: 'These are low in acid and carry fat; boiling water does not make them safe to keep.',
     next: ASK,
   },
   {
-    code: 'nut',
+    code: 'nut-spread',
     in: 'line',
     pattern:
-      /\b(nut butter|peanut butter|almond butter|tahini|peanuts?|walnuts?|pecans?|almonds?|hazelnuts?|cashews?|pistachios?|nuts)\b/,
-    not: /nutmeg/,
-    what: 'holds nuts',
+      /\b(?:(?:nut|peanut|almond|cashew|hazelnut|pistachio|walnut|pecan|sesame) (?:butter|spread|paste|cream)|tahini|marzipan|praline)\b/,
+    what: 'is a nut spread',
     why: 'Nut spreads are fatty and low in acid; spores in them outlive boiling water.',
     next: ASK,
+  },
+  {
+    code: 'nut',
+    in: 'line',
+    pattern: /\b(peanuts?|walnuts?|pecans?|almonds?|hazelnuts?|cashews?|pistachios?|macadamias?|nuts)\b/,
+    not: /nutmeg|extract|flavou?ring|(?:butter|spread|paste|cream)\b/,
+    unlessCovered: true,
+    what: 'holds nuts',
+    why: 'Nuts are fatty and low in acid; only a tested recipe shows how many of them a conserve can take.',
+    next: 'Leave them out, or follow a tested recipe or a letter that has them.',
   },
   {
     code: 'chocolate',
@@ -61,8 +74,8 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'starchy',
     in: 'line',
     pattern:
-      /\b(black beans?|kidney beans?|pinto beans?|navy beans?|white beans?|chickpeas?|garbanzos?|lentils?|split peas?|baked beans|rice|pasta|noodles?|barley|potato(?:es)?|bread ?crumbs|bread|cake mix)\b/,
-    not: /rice (?:wine )?vinegar|sweet potato vine/,
+      /\b(black beans?|kidney beans?|pinto beans?|navy beans?|white beans?|chickpeas?|garbanzos?|lentils?|split peas?|baked beans|rice|pasta|noodles?|barley|oats?|oatmeal|quinoa|couscous|hominy|soy ?beans?|black-eyed peas?|dried beans?|potato(?:es)?|bread ?crumbs|bread|cake mix)\b/,
+    not: /rice (?:wine|syrup|bran)|rice vinegar|brown rice syrup|barley malt|sweet potato vine/,
     exceptEntries: ['three-bean-salad'],
     what: 'holds cooked beans, grain or other starchy food',
     why: 'Dense starchy food is low in acid and heats slowly; boiling water does not reach its middle in time.',
@@ -81,6 +94,7 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'lime',
     in: 'line',
     pattern: /\b(pickling lime|slaked lime|hydrated lime|calcium hydroxide)\b/,
+    evenDipped: true,
     what: 'uses lime for crispness',
     why: 'Lime takes up acid; what is not rinsed out raises the pH of the jar.',
     next: 'Use calcium chloride or an ice soak.',
@@ -89,6 +103,7 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'alum',
     in: 'line',
     pattern: /\balum\b/,
+    evenDipped: true,
     what: 'uses alum for crispness',
     why: 'It does nothing for quick pickles and is no longer recommended.',
     next: 'Use calcium chloride or an ice soak.',
@@ -97,8 +112,8 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'thickener',
     in: 'line',
     pattern:
-      /\b(corn ?starch|corn ?flour|flour|tapioca|arrowroot|xanthan|guar|agar(?:-agar)?|roux|potato starch|rice starch|instant starch|chia seeds?|cornmeal)\b/,
-    not: /modified/,
+      /\b(corn ?starch|corn ?flour|flour|tapioca|arrowroot|xanthan|guar|agar(?:-agar)?|carrageenan|locust bean gum|konjac|psyllium|roux|potato starch|rice starch|instant (?:modified )?starch|chia seeds?|cornmeal)\b/,
+    not: /(?<!instant )modified (?:corn ?)?starch/,
     what: 'is thickened with something that was never tested',
     why: 'A thickener slows the heat on its way to the middle of the jar, each in its own way.',
     next: 'Can it thin and thicken on opening, or use cook-type modified starch in a tested amount.',
@@ -108,7 +123,7 @@ export const REFUSALS: readonly Refusal[] = [
     in: 'line',
     pattern:
       /\b(pumpkins?|(?:winter|butternut|acorn|hubbard) squash|squash|bananas?|melons?|cantaloupes?|honeydew|watermelons?)\b/,
-    not: /banana pepper|bitter melon|seeds?$|rind/,
+    not: /banana pepper|bitter melon|seeds?$|rind|pie spice|blossom/,
     products: ['fruit butter', 'purée', 'jam', 'preserves', 'fruit spread'],
     what: 'is a butter or purée of pumpkin, squash, banana or melon',
     why: 'These are low in acid, and their thickness varies too much for any tested time.',
@@ -150,7 +165,7 @@ export const REFUSALS: readonly Refusal[] = [
     code: 'open-kettle',
     in: 'steps',
     pattern:
-      /\b(open[- ]kettle|inversion method|invert (?:the )?jars|turn (?:the )?jars (?:over|upside[- ]down)|upside[- ]down to seal|paraffin|sealing wax|seal with wax|melted wax|oven[- ]cann|process in (?:the |an )?(?:oven|microwave|dishwasher))/,
+      /\b(open[- ]kettle|inversion method|invert (?:the )?jars|(?:turn|flip) (?:the )?jars (?:over|upside[- ]down)|upside[- ]down to seal|paraffin|sealing wax|seal with wax|melted wax|oven[- ]cann|process in (?:the |an )?(?:oven|microwave|dishwasher))/,
     what: 'is closed by open kettle, inversion, wax or oven',
     why: 'A seal is no heat step: nothing then stops what grows in the jar.',
     next: "Process it in boiling water by a published time. A letter's hot-fill-hold is the one exception.",

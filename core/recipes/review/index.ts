@@ -1,9 +1,10 @@
-import { type FormulaChange } from './changes.ts';
-import { type RouteToSale, formulaChanges, routeToSale } from './authority.ts';
-import { type IdentityFinding, nameCheck } from './identity.ts';
-import { type AcidBalance, acidBalance } from './acid-balance.ts';
-import { type ReviewFault, classOf, reviewFaults } from './review-rules.ts';
-import type { FoodClass, Recipe } from './recipe.ts';
+import { type AcidBalance, acidBalance } from '../acid-balance.ts';
+import { type RouteToSale, formulaChanges, routeToSale } from '../authority.ts';
+import type { FormulaChange } from '../changes/index.ts';
+import { type IdentityFinding, nameCheck } from '../identity.ts';
+import type { FoodClass, Recipe } from '../recipe.ts';
+import type { ReviewFault } from './finding.ts';
+import { classOf, reviewFaults } from './rules.ts';
 
 /** Everything that stands beside a recipe in review. */
 export interface Review {

@@ -1,6 +1,6 @@
-import { knownMasses_g } from './masses.ts';
-import type { Line, Recipe } from './recipe.ts';
-import type { ReviewFault } from './review-rules.ts';
+import { knownMasses_g } from '../masses.ts';
+import type { Line, Recipe } from '../recipe.ts';
+import type { ReviewFault } from './finding.ts';
 
 const GUIDE_6 = 'USDA Complete Guide to Home Canning (2015), guide 6 (from memory)';
 
