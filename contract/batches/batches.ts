@@ -16,6 +16,7 @@ import {
   text,
   uuid,
 } from '../rules.ts';
+import { trialReading } from '../recipes/recipe-rules.ts';
 import { type FactEntry, factRule, jarsWantedRule, sequencedRule, stampRule } from './event-rules.ts';
 
 const count = figure({ min: 0, max: 1e9, whole: true, name: 'The count' });
@@ -55,6 +56,7 @@ const summary = shape<BatchSummary>({
       reasons: list(text({ max: 400 }), { max: 100 }),
     }),
   ),
+  readings: list(trialReading, { max: 1000 }),
 });
 
 export interface BatchRow {

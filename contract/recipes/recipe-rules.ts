@@ -29,6 +29,7 @@ import {
   type StepTarget,
   type TestedFormula,
   type TimeBasis,
+  type TrialReading,
 } from '@cocotte/core/recipes';
 import {
   type Rule,
@@ -332,4 +333,11 @@ export const routeRule = shape<RouteToSale>({
   why: text({ max: 400 }),
   next: text({ max: 400 }),
   source: text({ max: 400 }),
+});
+
+/** Acidity read in a batch, as a process authority asks for it. */
+export const trialReading = shape<TrialReading>({
+  day,
+  ph: figure({ min: 0, max: 14, name: 'The pH' }),
+  method: text({ max: 300 }),
 });

@@ -1,9 +1,9 @@
-import type { Ingredient, Recipe, RecipeVersion } from '@cocotte/core/recipes';
+import type { Ingredient, Recipe, RecipeVersion, TrialReading } from '@cocotte/core/recipes';
 import { PRODUCTS } from '@cocotte/core/recipes';
 import { endpoint } from '../endpoint.ts';
 import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } from '../rules.ts';
 import { ingredientRule } from './ingredient-rules.ts';
-import { recipeRule } from './recipe-rules.ts';
+import { recipeRule, trialReading } from './recipe-rules.ts';
 
 export interface RecipeRow {
   id: string;
@@ -174,6 +174,8 @@ export interface PastBatch {
   foreseen: boolean;
   actual_pints: number | null;
   reasons: string[];
+  /** Acidity that was read, oldest first. */
+  readings: TrialReading[];
 }
 const pints = maybe(figure({ min: 0, max: 1e6, name: 'The pints' }));
 export const recipeHistory = endpoint({
@@ -197,6 +199,7 @@ export const recipeHistory = endpoint({
         foreseen: flag,
         actual_pints: pints,
         reasons: list(text({ max: 400 }), { max: 100 }),
+        readings: list(trialReading, { max: 1000 }),
       }),
       { max: 100 },
     ),

@@ -1,6 +1,7 @@
 import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
-import { pintsOf } from '../recipes/index.ts';
+import { dayOf } from '../measure/index.ts';
+import { type TrialReading, pintsOf } from '../recipes/index.ts';
 import { type Gate, PRESS_AFTER_HOURS, gate, needsReading } from './gate.ts';
 
 /** The form a jar is drawn in. State is a form, never only a colour. */
@@ -46,6 +47,8 @@ export interface BatchSummary {
   due: Due[];
   /** What it filled against what was foreseen; null until jars are filled, or where nothing was foreseen. */
   yield: { expected_pints: number; foreseen: boolean; actual_pints: number; reasons: string[] } | null;
+  /** Acidity that was read, oldest first: what a process authority asks of a trial. */
+  readings: TrialReading[];
 }
 
 /** The jars of a batch with their forms, and its gate. */
@@ -110,7 +113,17 @@ export function summarise(state: BatchState, now = standing(state)): BatchSummar
     running: runningOf(state),
     due: dueOf(state, now, labelled),
     yield: yieldOf(state),
+    readings: readingsOf(state),
   };
+}
+
+function readingsOf(state: BatchState): TrialReading[] {
+  const zone = state.started?.kitchen.zone ?? 'UTC';
+  return state.readings.map(r => ({
+    day: dayOf(r.by.at_ms, zone),
+    ph: r.ph,
+    method: `${r.method}${r.reference === '' ? '' : ` ${r.reference}`}, ${Math.floor(r.hoursSinceProcessing)} h after processing`,
+  }));
 }
 
 /** Filled in whole jars; a part-filled one went to the refrigerator. */

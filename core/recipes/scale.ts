@@ -24,7 +24,7 @@ export interface ScaledLine {
   measureError: number;
   /** Prepared, as a weight in pounds and ounces, when `measure` is no weight. */
   weight: string;
-  /** Bought, in pounds and ounces. */
+  /** Bought: in pounds and ounces, acids that are poured by volume; empty for water. */
   toBuy: string;
   /** Settled by tasting within a range: least and most, in grams; null for a fixed amount. */
   range_g: { from: number; to: number } | null;
@@ -206,7 +206,7 @@ function scaleLine(
     measure: shown.text,
     measureError: shown.error,
     weight: kitchenWeight(mass_g),
-    toBuy: kitchenWeight(mass_g / line.trimYield),
+    toBuy: toBuy(line, mass_g, shown.text),
     range_g:
       upTo === null || middle === 0
         ? null
@@ -224,6 +224,13 @@ function scaleLine(
             mass_g: lineMass_g(line, jarSize(j.size).pints),
           })),
   };
+}
+
+/** An ounce of vinegar is asked by weight or by volume; what is poured is bought by volume, so that nobody has to ask. */
+function toBuy(line: Line, mass_g: number, measure: string): string {
+  if (line.role === 'water') return '';
+  const poured = line.role === 'acid' && UNITS[line.amount.unit].dimension === 'volume';
+  return poured && line.trimYield === 1 ? measure : kitchenWeight(mass_g / line.trimYield);
 }
 
 function measureText(line: Line, times: Fraction): { text: string; error: number } {

@@ -189,6 +189,7 @@ export async function selectHistory(trx: Trx, kitchenId: string, recipeId: strin
       foreseen: summary.yield?.foreseen ?? false,
       actual_pints: summary.yield?.actual_pints ?? null,
       reasons: summary.yield?.reasons ?? [],
+      readings: summary.readings ?? [],
     };
   });
 }

@@ -9,7 +9,7 @@ import { STOPS, type Stop, stopOf } from './stops.ts';
 export function Workline({ waiting }: { waiting: Partial<Record<'cook' | 'check' | 'label', number>> }) {
   const here = stopOf(useLocation().pathname);
   const narrow = useMediaQuery(useTheme().breakpoints.down(700));
-  const at = STOPS.indexOf(here);
+  const at = here ? STOPS.indexOf(here) : -1;
   const shown = narrow
     ? STOPS.slice(Math.max(0, Math.min(at - 1, STOPS.length - 3)), Math.max(3, at + 2))
     : STOPS;

@@ -16,7 +16,7 @@ export const STOPS: readonly Stop[] = [
   { key: '8', path: '/records', name: 'Records' },
 ];
 
-/** Which stop a path belongs to. */
-export function stopOf(path: string): Stop {
-  return STOPS.find(s => s.path !== '/' && path.startsWith(s.path)) ?? (STOPS[0] as Stop);
+/** Which stop a path belongs to; none for the settings and the people of a kitchen. */
+export function stopOf(path: string): Stop | undefined {
+  return STOPS.find(s => (s.path === '/' ? path === '/' : path.startsWith(s.path)));
 }

@@ -69,11 +69,12 @@ export const StepFields = memo(function StepFields({
   };
   const waits =
     step.kind === 'soak' || step.kind === 'rest' || step.kind === 'strain' || step.kind === 'cool';
-  const more =
-    open ||
+  const asked =
+    waits ||
     ['attention', 'mayStop_h', 'part', 'separates', 'expects'].some(k => at(`${path}.${k}`)) ||
     step.separatesPart !== '' ||
     step.part !== '';
+  const more = open || asked;
   return (
     <>
       <Box sx={columns('1fr 3fr auto')}>
@@ -127,7 +128,7 @@ export const StepFields = memo(function StepFields({
         ) : (
           <Field label="Wait to, hours" value={step.to} onText={set('to')} />
         )}
-        <Field label="Caution" value={step.caution} onText={set('caution')} />
+        <Field label="Caution" value={step.caution} multiline onText={set('caution')} />
       </Box>
       {named.length > 0 && (
         <Box sx={{ mt: 1, display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1 }}>
@@ -162,18 +163,20 @@ export const StepFields = memo(function StepFields({
               </Box>
             );
           })}
-          <Button
-            size="small"
-            variant="outlined"
-            onClick={() => setOpen(o => !o)}
-            aria-expanded={more}
-            sx={{ ml: 'auto' }}
-          >
-            {open ? 'Less' : 'More'}
-          </Button>
+          {!asked && (
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => setOpen(o => !o)}
+              aria-expanded={open}
+              sx={{ ml: 'auto' }}
+            >
+              {open ? 'Less' : 'More'}
+            </Button>
+          )}
         </Box>
       )}
-      {(more || waits) && (
+      {more && (
         <Box
           sx={{ ...columns('1.2fr 1fr 1.2fr'), mt: 1.25, borderLeft: 3, borderColor: 'rule.main', pl: 1.5 }}
         >

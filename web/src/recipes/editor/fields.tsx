@@ -33,7 +33,8 @@ export function Field({
       error={fault !== undefined}
       helperText={fault ? faultText(fault) : hint}
       onChange={e => onText(e.target.value)}
-      {...(props.type === 'date' ? { slotProps: { inputLabel: { shrink: true } } } : {})}
+      // Many fields are narrower than their labels are in full size.
+      slotProps={{ inputLabel: { shrink: true } }}
     />
   );
 }
@@ -68,6 +69,7 @@ export function Choice<T extends string>({
       error={fault !== undefined}
       helperText={fault ? faultText(fault) : undefined}
       onChange={e => onPick(e.target.value as T)}
+      slotProps={{ inputLabel: { shrink: true } }}
     >
       {empty !== undefined && <MenuItem value="">{empty}</MenuItem>}
       {of.map(v => (

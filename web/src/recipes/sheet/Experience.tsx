@@ -59,12 +59,14 @@ export function HistoryPanel({ recipeId, kitchen }: { recipeId: string; kitchen:
                 </TableCell>
                 <TableCell align="right">{pints(b.expected_pints, kitchen)}</TableCell>
                 <TableCell align="right">{pints(b.actual_pints, kitchen)}</TableCell>
-                <TableCell align="right">
+                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
                   {b.expected_pints && b.actual_pints !== null
                     ? `${Math.round((b.actual_pints / b.expected_pints) * 100)} %`
                     : ''}
                 </TableCell>
-                <TableCell sx={{ color: 'text.secondary' }}>{b.reasons.join(' ')}</TableCell>
+                <TableCell sx={{ color: 'text.secondary' }}>
+                  {b.jars === 0 ? 'No jar is filled yet.' : b.reasons.join(' ')}
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>

@@ -13,6 +13,9 @@ const PLACES: [Place, string][] = [
   ['each jar', 'Into each jar'],
   ['dip', 'A dip, never in the food'],
 ];
+/** Packed pieces stand in the jars, never in a pot. */
+const titleOf = (recipe: Recipe, where: Place, title: string) =>
+  where === 'pot' && recipe.packing && recipe.method.pack === 'raw' ? 'Pieces to pack' : title;
 const wide = { display: { xs: 'none', sm: 'table-cell' } } as const;
 
 /** Every line at the scale of the plan: to buy, in cups and spoons, weighed, and when it goes in. */
@@ -41,7 +44,8 @@ export function LineTable({
   };
   return (
     <Sheet sx={{ pb: 1, overflowX: 'auto' }}>
-      {PLACES.map(([where, title]) => {
+      {PLACES.map(([where, named]) => {
+        const title = titleOf(recipe, where, named);
         const here = lines.filter(l => l.where === where);
         if (here.length === 0) return null;
         const each = where === 'each jar';

@@ -91,6 +91,7 @@ function Opened({
       ),
     [history],
   );
+  const readings = useMemo(() => (history?.batches ?? []).flatMap(b => b.readings).reverse(), [history]);
   const route = useMemo(() => routeToSale(recipe), [recipe]);
   const solids =
     foreseen.pot && foreseen.pot.faults.length === 0 && foreseen.pot.waterOff_g > 0
@@ -187,7 +188,7 @@ function Opened({
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <ProcessPanel recipe={recipe} kitchen={kitchen} sizes={plan.jars.map(j => j.size)} />
           <AuthorityPanel recipe={recipe} route={route} />
-          <ReviewPanel recipe={recipe} solids_pct={solids} />
+          <ReviewPanel recipe={recipe} solids_pct={solids} readings={readings} />
           <LayOutPanel recipe={recipe} jars={plan.jars} kitchen={kitchen} />
           <TastingPanel recipeId={recipeId} kitchen={kitchen} />
           <VersionPanel recipeId={recipeId} variantOf={recipe.variantOf} number={number} kitchen={kitchen} />

@@ -1,5 +1,12 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Recipe, type Review, type ReviewFault, dossier, review } from '@cocotte/core/recipes';
+import {
+  type Recipe,
+  type Review,
+  type ReviewFault,
+  type TrialReading,
+  dossier,
+  review,
+} from '@cocotte/core/recipes';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Sheet, Soft, Tag } from '../../shell/parts.tsx';
@@ -17,7 +24,16 @@ const LEVEL: Record<ReviewFault['level'], string> = {
 };
 
 /** The review beside a recipe: its class, what is refused or to be mended, what a change did to its authority, its name. */
-export function ReviewPanel({ recipe, solids_pct = null }: { recipe: Recipe; solids_pct?: number | null }) {
+export function ReviewPanel({
+  recipe,
+  solids_pct = null,
+  readings = [],
+}: {
+  recipe: Recipe;
+  solids_pct?: number | null;
+  /** Acidity read in its batches, for the list a process authority asks for. */
+  readings?: TrialReading[];
+}) {
   const { kitchen } = useHere();
   const [asking, setAsking] = useState(false);
   const found = useMemo(() => review(recipe, solids_pct), [recipe, solids_pct]);
@@ -46,7 +62,9 @@ export function ReviewPanel({ recipe, solids_pct = null }: { recipe: Recipe; sol
           What a process authority will ask for
         </Button>
       )}
-      {asking && <Dossier recipe={recipe} kitchen={kitchen} onClose={() => setAsking(false)} />}
+      {asking && (
+        <Dossier recipe={recipe} kitchen={kitchen} readings={readings} onClose={() => setAsking(false)} />
+      )}
     </Sheet>
   );
 }
@@ -133,9 +151,21 @@ function Balance({ found }: { found: Review }) {
 }
 
 /** The list a process authority will ask for, ready to send. */
-function Dossier({ recipe, kitchen, onClose }: { recipe: Recipe; kitchen: Kitchen; onClose: () => void }) {
-  const text = useMemo(() => dossier(recipe, kitchen, []), [recipe, kitchen]);
+function Dossier({
+  recipe,
+  kitchen,
+  readings,
+  onClose,
+}: {
+  recipe: Recipe;
+  kitchen: Kitchen;
+  readings: TrialReading[];
+  onClose: () => void;
+}) {
+  const text = useMemo(() => dossier(recipe, kitchen, readings), [recipe, kitchen, readings]);
   const [copied, setCopied] = useState(false);
+  // Only a page that came over TLS, or from this machine, may write to the clipboard.
+  const mayCopy = window.isSecureContext;
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="dossier-title">
       <DialogTitle id="dossier-title" variant="h2">
@@ -159,12 +189,14 @@ function Dossier({ recipe, kitchen, onClose }: { recipe: Recipe; kitchen: Kitche
         >
           Save as a text file
         </Button>
-        <Button
-          variant="outlined"
-          onClick={() => void navigator.clipboard.writeText(text).then(() => setCopied(true))}
-        >
-          {copied ? 'Copied' : 'Copy it'}
-        </Button>
+        {mayCopy && (
+          <Button
+            variant="outlined"
+            onClick={() => void navigator.clipboard.writeText(text).then(() => setCopied(true))}
+          >
+            {copied ? 'Copied' : 'Copy it'}
+          </Button>
+        )}
         <Button variant="contained" onClick={onClose}>
           Close
         </Button>
