@@ -1,5 +1,5 @@
 import { jarSize } from './jars.ts';
-import type { Line, Recipe, Step } from './recipe.ts';
+import type { LetterProcess, Line, Recipe, Step, StepTarget } from './recipe.ts';
 
 /** One readable difference between two versions. */
 export interface Difference {
@@ -41,10 +41,15 @@ export function differences(before: Recipe, after: Recipe): Difference[] {
   for (const [key, about] of WORDS) put('recipe', about, String(before[key]), String(after[key]));
   put('recipe', 'Tags', before.tags.join(', '), after.tags.join(', '));
   put('recipe', 'Method', methodText(before), methodText(after));
-  put('recipe', 'Packing', json(before.packing), json(after.packing));
+  put('recipe', 'Packing', packingText(before), packingText(after));
   put('authority', 'Authority', authorityText(before), authorityText(after));
-  put('authority', 'Its particulars', json(before.authority), json(after.authority));
-  if (out.at(-1)?.about === 'Its particulars' && out.at(-2)?.about === 'Authority') out.pop();
+  put('authority', 'Its process', processText(before), processText(after));
+  put(
+    'recipe',
+    'A variant',
+    before.variantOf ? 'of another recipe' : '',
+    after.variantOf ? 'of another recipe' : '',
+  );
   out.push(...listed('lines', before.lines, after.lines, l => l.name, lineText));
   out.push(
     ...listed(
@@ -103,14 +108,51 @@ function listed<T extends { id: string }>(
   return out;
 }
 
-const json = (value: unknown) => (value === null ? '' : JSON.stringify(value));
+const json = (value: unknown) => JSON.stringify(value);
 
-/** "density_gPerMl 0.8" for each field of one that the other has otherwise. */
+/** What the fields of a line or a step are called on screen. */
+const FIELD_WORDS: Record<string, string> = {
+  ingredientId: 'entry of the library',
+  amount: 'amount',
+  ratio: 'ratio',
+  form: 'cut or packed',
+  density_gPerMl: 'grams in a mL',
+  each_g: 'grams of one',
+  bushel_g: 'grams of a bushel',
+  weightSource: 'where the weights come from',
+  trimYield: 'share left of what is bought',
+  solids_pct: 'soluble solids, %',
+  addedSugar_pct: 'sugar added to it, %',
+  freshFactor: 'stands for, times fresh',
+  group: 'standard-of-identity group',
+  labelName: 'name on the label',
+  subIngredients: 'its own ingredients',
+  allergens: 'allergens',
+  safelyAcid: 'safely acid by itself',
+  role: 'role',
+  keptShare: 'share that stays in the food',
+  attention: 'how much of you it takes',
+  mayStop_h: 'one may stop after it, hours',
+  part: 'acts on the part',
+  separates: 'sets aside',
+  expects: 'expected',
+};
+
+/** "grams in a mL 0.8" for each field of one that the other has otherwise. */
 function changedFields(one: object, other: object): string {
   return Object.entries(one)
     .filter(([key, value]) => json(value) !== json((other as Record<string, unknown>)[key]))
-    .map(([key, value]) => `${key.replaceAll('_', ' ')} ${json(value) || 'none'}`)
+    .map(([key, value]) => `${FIELD_WORDS[key] ?? key} ${valueText(value)}`)
     .join('; ');
+}
+
+function valueText(value: unknown): string {
+  if (value === null || value === '' || (Array.isArray(value) && value.length === 0)) return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map(valueText).join(', ');
+  if (typeof value !== 'object') return String(value);
+  if ('text' in value) return String(value.text);
+  return Object.values(value).map(valueText).join(' ');
 }
 
 /** A line as one reads it. */
@@ -132,13 +174,9 @@ const nameIn = (before: Recipe, after: Recipe) => (lineId: string) =>
   [...after.lines, ...before.lines].find(l => l.id === lineId)?.name ?? lineId;
 
 function stepText(step: Step, nameOf: (lineId: string) => string): string {
-  const target =
-    step.target.kind === 'none'
-      ? ''
-      : json(step.target).replaceAll(/[{}"]/g, '').replace('kind:', '').replaceAll(',', ', ');
   return [
     `${step.kind}: ${step.text}`,
-    target,
+    targetText(step.target),
     step.window ? `wait ${step.window.from_min} to ${step.window.to_min} min` : '',
     step.adds.length > 0
       ? `with ${step.adds.map(a => (a.share === '1' ? nameOf(a.lineId) : `${a.share} of ${nameOf(a.lineId)}`)).join(', ')}`
@@ -147,6 +185,25 @@ function stepText(step: Step, nameOf: (lineId: string) => string): string {
   ]
     .filter(Boolean)
     .join('; ');
+}
+
+function targetText(target: StepTarget): string {
+  switch (target.kind) {
+    case 'none':
+      return '';
+    case 'gel point':
+      return 'to the gel point';
+    case 'temperature':
+      return `to ${target.temp_C} °C${target.hold_min > 0 ? `, held ${target.hold_min} min` : ''}`;
+    case 'time':
+      return `for ${target.minutes} min`;
+    case 'volume':
+      return `down to ${target.volume_mL} mL`;
+    case 'depth':
+      return `down to ${target.depth_mm} mm`;
+    case 'look':
+      return `until ${target.text}`;
+  }
 }
 
 const methodText = ({ method }: Recipe) =>
@@ -165,6 +222,54 @@ function authorityText({ authority }: Recipe): string {
   }
 }
 
+/** The heat step of an authority and its limits, as far as the recipe itself holds them. */
+function processText({ authority }: Recipe): string {
+  switch (authority.grade) {
+    case 'tested publication':
+      return [
+        `of ${authority.year}, checked on ${authority.checkedOn}`,
+        authority.fromMemory ? 'from memory' : '',
+        authority.time.kind === 'entry' ? `entry ${authority.time.entryId}` : heatText(authority.time),
+      ]
+        .filter(Boolean)
+        .join('; ');
+    case 'letter':
+      return [
+        `pH ${authority.maxPh} at most`,
+        heatText(authority.process),
+        authority.limits,
+        authority.demo ? 'demo' : '',
+      ]
+        .filter(Boolean)
+        .join('; ');
+    case 'own':
+      return authority.entryId === null ? '' : `entry ${authority.entryId}`;
+    case 'published, untested':
+      return '';
+  }
+}
+
+function heatText(process: LetterProcess): string {
+  const headspace = `headspace ${process.headspace_mm} mm`;
+  switch (process.kind) {
+    case 'hot-fill-hold':
+      return `filled at ${process.temp_C} °C, held ${process.hold_min} min, ${process.closure}, ${process.jarSizes.join(', ')}, ${headspace}`;
+    case 'sea level':
+      return `${process.pack} pack, ${process.minutes.map(m => `${m.jarSize} ${m.minutes} min at sea level`).join(', ')}, ${headspace}`;
+    case 'boiling water':
+      return `${process.pack} pack, ${process.minutes
+        .map(
+          m =>
+            `${m.jarSize} ${m.byAltitude.map(b => `${b.minutes} min ${b.upTo_ft === null ? 'above' : `to ${b.upTo_ft} ft`}`).join(', ')}`,
+        )
+        .join('; ')}, ${headspace}`;
+  }
+}
+
+const packingText = ({ packing }: Recipe) =>
+  packing === null
+    ? ''
+    : `${packing.perPint_g} g in a pint, ${packing.pieceDensity_gPerMl} g in a mL of pieces, ${Math.round(packing.spareShare * 100)} % of liquid to spare`;
 const makesText = ({ makes }: Recipe) =>
   `${makes.count} ${makes.count === 1 ? jarSize(makes.size).name : jarSize(makes.size).plural}`;
 const jarsText = ({ jars }: Recipe) =>
@@ -172,4 +277,14 @@ const jarsText = ({ jars }: Recipe) =>
     .map(j => `${jarSize(j.size).name} ${j.net.kind === 'weight' ? `${j.net.oz} oz` : `${j.net.floz} fl oz`}`)
     .join(', ');
 const outletsText = ({ outlets }: Recipe) =>
-  outlets.map(o => `${o.name} ${Math.round(o.share * 100)} % to ${o.use}`).join(', ');
+  outlets
+    .map(o =>
+      [
+        `${o.name} ${Math.round(o.share * 100)} % to ${o.use}`,
+        o.jarSize ? `in ${jarSize(o.jarSize).plural}` : '',
+        o.entryId ? `by ${o.entryId}` : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    )
+    .join(', ');

@@ -14,7 +14,6 @@ import {
   type Recipe,
   acidBalance,
   classOf,
-  dossier,
   libraryOf,
   processFor,
   review,
@@ -343,34 +342,5 @@ describe('class and low-acid share', () => {
     ).lowAcid_g;
     expect(dried).toBeCloseTo(fresh, 6);
     expect(acidBalance(plumJam).lowAcidShare).toBe(0);
-  });
-});
-
-describe('an own recipe', () => {
-  it('lists what a process authority will ask for, ready to send', () => {
-    const text = dossier(
-      tomatoSalsa,
-      {
-        locale: 'en-US',
-        zone: 'UTC',
-        currency: 'USD',
-        temperature: 'F',
-        altitude: 'ft',
-        makerName: 'Wrenfold Kitchen',
-        makerAddress: 'Alder Crossing',
-        altitude_m: 716.28,
-      },
-      [{ day: '2026-10-01', ph: 4.12, method: 'meter' }],
-    );
-    for (const words of [
-      'Tomatoes: 3,000.0 g',
-      'pint glass jar',
-      'pH 4.12',
-      'scheduled process',
-      'a fixed amount for what is added to taste',
-      'down to 3.60 L',
-    ])
-      expect(text).toContain(words);
-    expect(review(tomatoSalsa).route.open).toBe(false);
   });
 });
