@@ -89,7 +89,7 @@ function patterned(
     .test('pattern', words, v => typeof v !== 'string' || (pattern.test(v) && extra(v)));
   return rule(
     schema,
-    { type: 'string', ...document },
+    { type: 'string', pattern: pattern.source, ...document },
     v => typeof v === 'string' && pattern.test(v) && extra(v),
   );
 }
@@ -125,7 +125,7 @@ export const email = patterned(
     'It is how you sign in.',
     'Enter it like name@place.example.',
   ),
-  { format: 'email' },
+  {},
 );
 
 /** An exact number from 0, `n` or `n/d`, as amounts and shares cross the wire. */
@@ -206,7 +206,7 @@ export function figure(limits: {
     );
   return rule(
     schema,
-    { type: whole ? 'integer' : 'number', minimum: min, maximum: max },
+    { type: whole ? 'integer' : 'number', [above ? 'exclusiveMinimum' : 'minimum']: min, maximum: max },
     v =>
       typeof v === 'number' &&
       (whole ? Number.isInteger(v) : Number.isFinite(v)) &&

@@ -52,10 +52,10 @@ describe('which reading counts as evidence (21 CFR 114.80 and 114.90; from memor
   });
 
   it('paper only at 4.0 or below, a laboratory only with its reference', () => {
-    const paper = { method: 'paper', buffers: [] } as const;
+    const paper = { method: 'paper' as const, buffers: [] };
     expect(faults({ ...paper, ph: PH_PAPER_LIMIT })).toEqual([]);
     expect(faults({ ...paper, ph: 4.01 })).toEqual(['paper is relied on only at 4.0 or below']);
-    const lab = { method: 'laboratory', buffers: [] } as const;
+    const lab = { method: 'laboratory' as const, buffers: [] };
     expect(faults({ ...lab, reference: 'LAB-7' })).toEqual([]);
     expect(faults({ ...lab, reference: '  ' })).toEqual(['the laboratory report has no reference']);
   });

@@ -16,7 +16,6 @@ import {
   classOf,
   libraryOf,
   processFor,
-  review,
   reviewFaults,
   routeToSale,
 } from '../index.ts';
