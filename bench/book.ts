@@ -107,7 +107,11 @@ export async function bookOfThousands(kitchen: Kitchen): Promise<void> {
         server.port,
         kitchen.token,
         `/api/recipe-imports/${importId}/parts`,
-        JSON.stringify({ from, recipes: sound.slice(from, from + 60) }),
+        JSON.stringify({
+          from,
+          recipes: sound.slice(from, from + 60),
+          variantOf: sound.slice(from, from + 60).map(() => null),
+        }),
       );
   };
   await Promise.all([sendNext(), sendNext()]);

@@ -261,10 +261,11 @@ export const exportRecipes = endpoint({
   path: '/api/recipe-export',
   who: 'viewer',
   summary:
-    'Whole recipes, newest versions, 100 a page after the key given: what an export file is written from',
+    'Whole recipes, newest versions, 100 a page after the key given, each with the code of the recipe it is a variant of: what an export file is written from',
   query: shape<{ after: string }>({ after: text({ max: 400 }) }),
-  reply: shape<{ recipes: Recipe[]; total: number; next: string | null }>({
+  reply: shape<{ recipes: Recipe[]; variantOf: (string | null)[]; total: number; next: string | null }>({
     recipes: list(recipeRule, { max: 100 }),
+    variantOf: list(maybe(text({ max: 3 })), { max: 100 }),
     total: figure({ min: 0, max: 1e9, whole: true, name: 'The total' }),
     next: maybe(text({ max: 400 })),
   }),
@@ -272,17 +273,24 @@ export const exportRecipes = endpoint({
 
 /** Most recipes that one part of an import carries. */
 export const IMPORT_PART = 100;
+export interface ImportPart {
+  from: number;
+  recipes: Recipe[];
+  /** For each of them, the code of the recipe it is a variant of: one in the file, else one in the book. */
+  variantOf: (string | null)[];
+}
 export const importPart = endpoint({
   name: 'recipes.importPart',
   method: 'POST',
   path: '/api/recipe-imports/:importId/parts',
   who: 'cook',
   summary:
-    'Lay aside a part of an import; each recipe is checked, and nothing is in the book before the import is finished',
+    'Lay aside a part of an import, with the code of the recipe that each is a variant of; each recipe is checked, and nothing is in the book before the import is finished',
   params: shape<{ importId: string }>({ importId: uuid }),
-  body: shape<{ from: number; recipes: Recipe[] }>({
+  body: shape<ImportPart>({
     from: figure({ min: 0, max: 1e6, whole: true, name: 'The place of the first recipe' }),
     recipes: list(recipeRule, { min: 1, max: IMPORT_PART }),
+    variantOf: list(maybe(text({ min: 3, max: 3 })), { min: 1, max: IMPORT_PART }),
   }),
   reply: shape<{ kept: number }>({ kept: figure({ min: 0, max: 1e6, name: 'The count' }) }),
 });

@@ -106,7 +106,7 @@ describe('processing times', () => {
     PUBLISHED.flatMap(([entry, size, rows]) => rows.map(([ft, min]) => [entry, size, ft, min] as const)),
   )('%s, %s, at %s ft: %s min', (entry, size, ft, min) => {
     const row = processEntry(entry)?.rows.find(r => r.jarSize === size);
-    expect(minutesAt(row?.byAltitude ?? [], metresFromFeet(ft)).minutes).toBe(min);
+    expect(minutesAt(row?.byAltitude ?? [], metresFromFeet(ft))?.minutes).toBe(min);
   });
 
   it('each row states its source and that it comes from memory, and its bands rise', () => {

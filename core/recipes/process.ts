@@ -65,7 +65,8 @@ export function processByEntry(entryId: string, size: JarSizeId, altitude_m: num
 interface Row {
   id: string;
   jarSize: JarSizeId;
-  at: (altitude_m: number) => { minutes: number; band: string };
+  /** Null above the last band. */
+  at: (altitude_m: number) => { minutes: number; band: string } | null;
   seaLevel_min: number;
 }
 interface Basis {
@@ -90,7 +91,14 @@ function timeFrom(basis: Basis, size: JarSizeId, altitude_m: number): ProcessAns
       `Use ${largest ? jarSize(largest.jarSize).plural : 'another entry'} or smaller.`,
     );
   }
-  const { minutes, band } = row.at(altitude_m);
+  const found = row.at(altitude_m);
+  if (!found)
+    return refusal(
+      'No processing time at this altitude.',
+      `${basis.source.title}, ${basis.source.part}, ends below it.`,
+      'Ask the process authority for this altitude.',
+    );
+  const { minutes, band } = found;
   return {
     ok: true,
     time: {
@@ -237,9 +245,12 @@ export function fromSeaLevel(seaLevel_min: number, altitude_m: number): { minute
 /**
  * Minutes at an altitude. A band includes its top: 1,000 ft is the first band, 1,000.1 ft the second.
  *
- * @throws RangeError when the bands have no open end and the altitude lies above them
+ * @returns null when the bands have no open end and the altitude lies above them
  */
-export function minutesAt(bands: MinutesByAltitude, altitude_m: number): { minutes: number; band: string } {
+export function minutesAt(
+  bands: MinutesByAltitude,
+  altitude_m: number,
+): { minutes: number; band: string } | null {
   const altitude_ft = feetFromMetres(altitude_m);
   const feet = new Intl.NumberFormat('en-US');
   let below = 0;
@@ -257,7 +268,7 @@ export function minutesAt(bands: MinutesByAltitude, altitude_m: number): { minut
     }
     below = band.upTo_ft;
   }
-  throw new RangeError('minutesAt: the altitude lies above the last band');
+  return null;
 }
 
 /** Inches of water over the lids: 2 where the time is over 30 minutes, else 1. Common practice. */

@@ -4,7 +4,7 @@ import { acidKind } from './acids.ts';
 import { fillVolume_mL, jarSize } from './jars.ts';
 import { RatioError, timesOf } from './masses.ts';
 import { processEntry } from './process-entry.ts';
-import type { Line, Recipe } from './recipe.ts';
+import type { LetterProcess, Line, Recipe } from './recipe.ts';
 
 const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next: string]> = {
   circular: [
@@ -35,6 +35,7 @@ export function recipeFaults(recipe: Recipe): Fault[] {
   lineFaults(recipe, fault);
   stepFaults(recipe, fault);
   jarFaults(recipe, fault);
+  minuteFaults(recipe, fault);
   return faults;
 }
 
@@ -209,10 +210,11 @@ function jarFaults(recipe: Recipe, fault: Say): void {
       'Its net contents would be unknown.',
       'Add that size.',
     );
-  const headspace = headspaceOf(recipe);
+  const heat = heatOf(recipe);
+  const headspace = heat?.step.headspace_mm ?? null;
   if (headspace !== null && !(headspace > 0))
     fault(
-      'authority.process.headspace_mm',
+      `${heat?.path}.headspace_mm`,
       'headspace',
       'The headspace is not above zero.',
       'A jar filled to the brim pushes its lid off in the canner.',
@@ -253,11 +255,63 @@ function jarFaults(recipe: Recipe, fault: Say): void {
   });
 }
 
-/** The headspace a recipe's own authority gives, where the recipe holds it. */
-function headspaceOf(recipe: Recipe): number | null {
-  const { authority } = recipe;
-  if (authority.grade === 'letter') return authority.process.headspace_mm;
-  if (authority.grade === 'tested publication' && authority.time.kind === 'sea level')
-    return authority.time.headspace_mm;
-  return null;
+/** The heat step that a recipe's authority states itself, and where it stands; null where a published entry gives it. */
+function heatOf({ authority }: Recipe): { path: string; step: LetterProcess } | null {
+  if (authority.grade === 'letter') return { path: 'authority.process', step: authority.process };
+  return authority.grade === 'tested publication' && authority.time.kind === 'sea level'
+    ? { path: 'authority.time', step: authority.time }
+    : null;
+}
+
+/** Minutes as an authority wrote them, checked for slips: no tested time gets shorter with altitude or in a larger jar. */
+function minuteFaults(recipe: Recipe, fault: Say): void {
+  const heat = heatOf(recipe);
+  if (!heat || heat.step.kind === 'hot-fill-hold') return;
+  const rows = heat.step.minutes.map((row, i) => ({
+    size: jarSize(row.jarSize),
+    bands: 'byAltitude' in row ? row.byAltitude : [{ upTo_ft: null, minutes: row.minutes }],
+    path: `${heat.path}.minutes[${i}]`,
+  }));
+  const seen = new Set<string>();
+  for (const { size, bands, path } of rows) {
+    if (seen.has(size.id))
+      fault(
+        path,
+        'size-twice',
+        `${size.plural} have two rows of minutes.`,
+        'Nobody could say which of them holds.',
+        'Keep the row the authority gives.',
+      );
+    seen.add(size.id);
+    const tops = bands.map(b => b.upTo_ft ?? Infinity);
+    if (tops.some((top, k) => k > 0 && top <= (tops[k - 1] as number)))
+      fault(
+        path,
+        'bands-order',
+        `${size.plural}: the altitude bands are out of order.`,
+        'A band begins where the one below it ends.',
+        'Put the lowest band first, and the one without a top last.',
+      );
+    if (bands.some((band, k) => k > 0 && band.minutes < (bands[k - 1]?.minutes ?? 0)))
+      fault(
+        path,
+        'minutes-fall',
+        `${size.plural}: the minutes get fewer with altitude.`,
+        'Water boils colder the higher the kitchen lies, so no tested time gets shorter.',
+        'Check the minutes against the letter.',
+      );
+  }
+  const bySize = [...rows].sort((a, b) => a.size.pints.compare(b.size.pints));
+  bySize.forEach((row, i) => {
+    const smaller = bySize[i - 1];
+    const atSeaLevel = (r: typeof row) => r.bands[0]?.minutes ?? 0;
+    if (smaller && smaller.size.id !== row.size.id && atSeaLevel(row) < atSeaLevel(smaller))
+      fault(
+        row.path,
+        'larger-shorter',
+        `${row.size.plural} have fewer minutes than ${smaller.size.plural}.`,
+        'Heat takes longer to reach the middle of a larger jar.',
+        'Check the minutes against the letter.',
+      );
+  });
 }

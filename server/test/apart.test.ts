@@ -71,7 +71,11 @@ beforeAll(async () => {
     });
   await theirs.ok(importPart, {
     params: { importId: theirImport },
-    body: { from: 0, recipes: [{ ...crushedTomatoes, name: 'Secret import', code: 'SEC' }] },
+    body: {
+      from: 0,
+      recipes: [{ ...crushedTomatoes, name: 'Secret import', code: 'SEC' }],
+      variantOf: [null],
+    },
   });
   const id = randomUUID();
   await server.database.outside(async trx => {
@@ -169,7 +173,7 @@ const FIXTURES: Record<string, Fixture> = {
   'recipes.export': () => ({ allowed: empty }),
   'recipes.importPart': () => ({
     params: { importId },
-    body: { from: 0, recipes: [{ ...crushedTomatoes, name: 'Intruder' }] },
+    body: { from: 0, recipes: [{ ...crushedTomatoes, name: 'Intruder' }], variantOf: [null] },
     allowed: empty,
   }),
   'recipes.finishImport': () => ({

@@ -4,9 +4,6 @@ import {
   addTasting,
   changeKitchen,
   changeRecipe,
-  exportRecipes,
-  finishImport,
-  importPart,
   listIngredients,
   listRecipes,
   listShelves,
@@ -21,21 +18,17 @@ import {
   startBatch,
 } from '@cocotte/contract';
 import { fold } from '@cocotte/core/batches';
-import { canonicalJson } from '@cocotte/core/measure';
 import {
   type Ingredient,
   type Line as RecipeLine,
   type Recipe,
   emptyRecipe,
-  fromJson,
   libraryOf,
-  toJson,
 } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, strawberryJam, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
-import { freeCode } from '../src/recipes/imports.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -374,73 +367,5 @@ describe('own ingredients', () => {
     await owner.ok(removeIngredient, { params: { ingredientId: 'plum' } });
     expect((await owner.refused(removeIngredient, { params: { ingredientId: 'plum' } })).status).toBe(404);
     expect((await owner.ok(listIngredients)).ingredients).toEqual([]);
-  });
-});
-
-describe('an import', () => {
-  const recipes = (count: number, from = 0): Recipe[] =>
-    Array.from({ length: count }, (_, i) => ({ ...plumJam, name: `Imported ${from + i}`, code: '' }));
-  const part = (importId: string, from: number, some: Recipe[]) =>
-    owner.ok(importPart, { params: { importId }, body: { from, recipes: some } });
-  const finish = (importId: string, count: number, newCodes = true) => ({
-    params: { importId },
-    body: { count, newCodes },
-  });
-  const total = async () => (await owner.ok(exportRecipes, { query: { after: '' } })).total;
-
-  it('is put into the book whole, in parts that may come twice; codes are found for those that have none', async () => {
-    const importId = randomUUID();
-    const before = await total();
-    await part(importId, 0, recipes(60));
-    await part(importId, 60, recipes(40, 60));
-    await part(importId, 0, recipes(60));
-    expect(await total()).toBe(before);
-    expect(await owner.ok(finishImport, finish(importId, 100))).toEqual({ added: 100, recoded: 100 });
-    expect(await total()).toBe(before + 100);
-    expect(await names({ search: 'Imported 99' })).toEqual(['Imported 99']);
-  });
-
-  it('adds nothing when a part is missing, a recipe is faulty, or a code is taken', async () => {
-    const before = await total();
-    const missing = randomUUID();
-    await part(missing, 0, recipes(10));
-    expect((await owner.refused(finishImport, finish(missing, 11))).code).toBe('parts-missing');
-    const bad = recipes(3);
-    (bad[1] as Recipe).lines = [];
-    const refused = await owner.refused(importPart, {
-      params: { importId: randomUUID() },
-      body: { from: 0, recipes: bad },
-    });
-    expect(refused.errors[0]?.path).toBe('recipes[1].lines');
-    const taken = randomUUID();
-    await part(taken, 0, [
-      { ...plumJam, name: 'One', code: 'QQA' },
-      { ...plumJam, name: 'Two', code: 'QQA' },
-    ]);
-    const clash = await owner.refused(finishImport, finish(taken, 2, false));
-    expect(clash.errors).toEqual([expect.objectContaining({ path: 'recipes[1].code', code: 'code-taken' })]);
-    expect(await total()).toBe(before);
-    expect(await owner.ok(finishImport, finish(taken, 2, true))).toEqual({ added: 2, recoded: 1 });
-  });
-
-  it('out, and in again, loses nothing', async () => {
-    const out: Recipe[] = [];
-    let after = '';
-    do {
-      const page = await owner.ok(exportRecipes, { query: { after } });
-      out.push(...page.recipes);
-      after = page.next ?? '';
-    } while (after);
-    expect(out.length).toBe(await total());
-    const back = fromJson(toJson(out));
-    expect(back.ok && back.recipes.map(r => canonicalJson(r.value))).toEqual(out.map(r => canonicalJson(r)));
-  });
-
-  it('codes: initials where free, else the next, none when all are taken', () => {
-    expect(freeCode('Red plum jam', new Set())).toBe('RPJ');
-    expect(freeCode('Red plum jam', new Set(['RPJ']))).toBe('RPK');
-    expect(freeCode('Ümlaut', new Set())).toBe('UML');
-    expect(freeCode('', new Set())).toBe('XXX');
-    expect(freeCode('x', { has: () => true })).toBeNull();
   });
 });

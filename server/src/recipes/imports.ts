@@ -30,10 +30,19 @@ export async function part(
       'recipes',
     );
   const today = dayOf(clock.now_ms(), (await readKitchen(call)).zone);
-  // A variant's recipe may not be in this book, so an imported one stands alone.
+  if (body.variantOf.length !== body.recipes.length)
+    throw problem(
+      422,
+      'lengths-differ',
+      'There must be one "variantOf" for each recipe.',
+      'Each says what its recipe is a variant of.',
+      'Send null for a recipe that is none.',
+      'variantOf',
+    );
+  // An id of another book says nothing here: variants are told by code, once every recipe is there.
   const recipes = body.recipes.map(r => asKept({ ...r, variantOf: null }, today));
   const faults = recipes.flatMap((recipe, i) =>
-    faultsOf({ ...recipe, code: recipe.code === '' ? 'AAA' : recipe.code }).map((f): Fault => ({
+    faultsOf({ ...recipe, code: recipe.code === '' ? 'AAA' : recipe.code }, today).map((f): Fault => ({
       ...f,
       path: `recipes[${i}].${f.path}`,
     })),
@@ -67,7 +76,7 @@ export async function part(
       column(r => r.family),
       column(r => JSON.stringify(r.tags)),
       column(r => r.search),
-      recipes.map(r => JSON.stringify(r)),
+      recipes.map((r, i) => JSON.stringify({ ...r, [VARIANT_CODE]: body.variantOf[i] })),
     ],
   );
   return { kept: recipes.length };
@@ -86,10 +95,10 @@ export async function finish(
   const key = [kitchenId, params.importId];
   // Two imports of one kitchen go one after the other, so that they find different codes.
   await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`import ${kitchenId}`]);
-  const staged: { place: number; code: string; name: string }[] = await trx('recipe_imports')
+  const staged: Staged[] = await trx('recipe_imports')
     .where({ kitchen_id: kitchenId, import_id: params.importId })
     .orderBy('place')
-    .select('place', 'code', 'name');
+    .select('place', 'code', 'name', 'recipe_id', trx.raw('body->>? as variant_of', [VARIANT_CODE]));
   if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
     throw problem(
       422,
@@ -99,7 +108,10 @@ export async function finish(
       'Send the missing parts, then finish.',
       'count',
     );
-  const { codes, recoded } = await codesFor(call, staged, body.newCodes);
+  const ofBook: InBook[] = await trx('recipes')
+    .where({ kitchen_id: kitchenId })
+    .select('recipe_id', 'code', 'name', 'variant_of');
+  const { codes, recoded } = codesFor(staged, ofBook, body.newCodes);
   const now = new Date(clock.now_ms()).toISOString();
   const from = `from recipe_imports i join unnest(?::int[], ?::text[]) as n (place, code) on n.place = i.place
      where i.kitchen_id = ? and i.import_id = ?`;
@@ -116,7 +128,7 @@ export async function finish(
       await trx.raw(
         `insert into recipe_versions (kitchen_id, recipe_id, number, body, created_at)
          select i.kitchen_id, i.recipe_id, 1,
-           case when i.code = n.code then i.body else jsonb_set(i.body, '{code}', to_jsonb(n.code)) end, ? ${from}`,
+           jsonb_set(i.body - '${VARIANT_CODE}', '{code}', to_jsonb(n.code)), ? ${from}`,
         values,
       );
     }
@@ -130,20 +142,75 @@ export async function finish(
       'Finish the import again.',
     );
   }
+  await tieVariants(call, staged, ofBook);
   await trx('recipe_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
   return { added: staged.length, recoded };
 }
 
 const UNIQUE_VIOLATION = '23505';
 
-/** A code for each recipe of an import, in its order; those that are taken are refused, or replaced where asked. */
-async function codesFor(
+/** Where a staged recipe keeps the code it came with as what it is a variant of; taken out again on the way into the book. */
+const VARIANT_CODE = 'variantOfCode';
+
+interface Staged {
+  place: number;
+  code: string;
+  name: string;
+  recipe_id: string;
+  variant_of: string | null;
+}
+interface InBook {
+  recipe_id: string;
+  code: string;
+  name: string;
+  variant_of: string | null;
+}
+
+/** Ties each variant to its recipe: the one of that code in the file, else the one in the book. It is no variant itself. */
+async function tieVariants(
   { trx, kitchenId }: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
-  staged: readonly { place: number; code: string; name: string }[],
+  staged: readonly Staged[],
+  book: readonly InBook[],
+): Promise<void> {
+  const roots = new Map([...book, ...staged].map(r => [r.code, r]));
+  const faults: Fault[] = [];
+  const ties: { recipe: string; of: string }[] = [];
+  for (const { place, recipe_id, variant_of } of staged) {
+    if (variant_of === null) continue;
+    const root = roots.get(variant_of);
+    if (root && root.variant_of === null && root.recipe_id !== recipe_id)
+      ties.push({ recipe: recipe_id, of: root.recipe_id });
+    else
+      faults.push({
+        path: `recipes[${place}].variantOf`,
+        code: 'no-such-recipe',
+        what: `The recipe ${variant_of}, of which this is a variant, is neither in the file nor in the book, or is itself a variant.`,
+        why: 'Variants stand side by side with the recipe they vary.',
+        next: 'Bring in both together, or empty its variantOf in the file.',
+      });
+  }
+  if (faults.length > 0) throw new HttpProblem(422, 'no-such-recipe', faults.slice(0, 200));
+  if (ties.length === 0) return;
+  const pairs = [ties.map(t => t.recipe), ties.map(t => t.of), kitchenId];
+  await trx.raw(
+    `update recipes r set variant_of = t.root from unnest(?::uuid[], ?::uuid[]) as t (recipe, root)
+     where r.recipe_id = t.recipe and r.kitchen_id = ?`,
+    pairs,
+  );
+  await trx.raw(
+    `update recipe_versions v set body = jsonb_set(v.body, '{variantOf}', to_jsonb(t.root))
+     from unnest(?::uuid[], ?::uuid[]) as t (recipe, root) where v.recipe_id = t.recipe and v.kitchen_id = ?`,
+    pairs,
+  );
+}
+
+/** A code for each recipe of an import, in its order; those that are taken are refused, or replaced where asked. */
+function codesFor(
+  staged: readonly Staged[],
+  book: readonly InBook[],
   newCodes: boolean,
-): Promise<{ codes: string[]; recoded: number }> {
-  const rows = await trx('recipes').where({ kitchen_id: kitchenId }).select('code', 'name');
-  const taken = new Map<string, string>(rows.map(r => [r.code, r.name]));
+): { codes: string[]; recoded: number } {
+  const taken = new Map<string, string>(book.map(r => [r.code, r.name]));
   const faults: Fault[] = [];
   const codes: string[] = [];
   let recoded = 0;
@@ -185,7 +252,7 @@ export function freeCode(name: string, taken: { has(code: string): boolean }): s
     .split(/\s+/)
     .filter(Boolean);
   const initials = words.length > 2 ? words.map(w => w[0]).join('') : words.join('');
-  const start = `${initials}XXX`.slice(0, 3);
+  const start = initials.padEnd(3, 'X').slice(0, 3);
   if (!taken.has(start)) return start;
   const first = [...start].reduce((n, c) => n * 26 + LETTERS.indexOf(c), 0);
   for (let step = 1; step < 26 ** 3; step++) {

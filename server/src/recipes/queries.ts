@@ -129,7 +129,7 @@ export async function selectWhole(
   kitchenId: string,
   after: string,
   limit: number,
-): Promise<{ recipes: Recipe[]; total: number; next: string | null }> {
+): Promise<{ recipes: Recipe[]; variantOf: (string | null)[]; total: number; next: string | null }> {
   const query = trx('recipes as r')
     .join('recipe_versions as v', join =>
       join
@@ -137,17 +137,22 @@ export async function selectWhole(
         .andOn('v.recipe_id', 'r.recipe_id')
         .andOn('v.number', 'r.version'),
     )
+    .leftJoin('recipes as o', join =>
+      join.on('o.kitchen_id', 'r.kitchen_id').andOn('o.recipe_id', 'r.variant_of'),
+    )
     .where('r.kitchen_id', kitchenId)
     .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
     .limit(limit + 1)
-    .select('r.name', 'r.recipe_id', 'v.body');
+    .select('r.name', 'r.recipe_id', 'v.body', 'o.code as variant_of');
   const key = fromKey(after, 2);
   if (key) query.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
   const rows = await query;
   const total = await trx('recipes').where({ kitchen_id: kitchenId }).count('* as n').first();
   const last = rows[limit - 1];
+  const page = rows.slice(0, limit);
   return {
-    recipes: rows.slice(0, limit).map(r => upgradeRecipe(r.body as Recipe)),
+    recipes: page.map(r => upgradeRecipe(r.body as Recipe)),
+    variantOf: page.map(r => r.variant_of ?? null),
     total: Number(total?.n ?? 0),
     next: rows.length > limit ? toKey([last.name, last.recipe_id]) : null,
   };

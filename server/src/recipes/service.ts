@@ -157,8 +157,23 @@ async function today(call: InKitchen): Promise<string> {
 }
 
 /** What keeps a recipe out of the book, whatever else is there. */
-export function faultsOf(recipe: Recipe): Fault[] {
+export function faultsOf(recipe: Recipe, day: string): Fault[] {
   const faults = recipeFaults(recipe);
+  const { authority } = recipe;
+  const dated =
+    authority.grade === 'letter'
+      ? { path: 'authority.issuedOn', day: authority.issuedOn, what: 'The letter is dated' }
+      : authority.grade === 'tested publication'
+        ? { path: 'authority.checkedOn', day: authority.checkedOn, what: 'It was checked on' }
+        : null;
+  if (dated && dated.day > day)
+    faults.push({
+      path: dated.path,
+      code: 'future-day',
+      what: `${dated.what} a day that has not come yet.`,
+      why: 'An authority counts from the day it was given.',
+      next: 'Correct the date.',
+    });
   if (!/^[A-Z]{3}$/.test(recipe.code)) {
     faults.push({
       path: 'code',
@@ -180,7 +195,7 @@ export const codeFault = (taken: string, code: string): Fault => ({
 });
 
 async function checkRecipe(call: InKitchen, recipeId: string, recipe: Recipe): Promise<void> {
-  const faults = faultsOf(recipe);
+  const faults = faultsOf(recipe, await today(call));
   const taken = await queries.codeTaken(call.trx, call.kitchenId, recipe.code, recipeId);
   if (taken) faults.push(codeFault(taken, recipe.code));
   if (recipe.variantOf === recipeId || (recipe.variantOf && !(await isRoot(call, recipe.variantOf))))

@@ -134,13 +134,7 @@ async function run(): Promise<void> {
       delivered(first.batchId);
       pause_ms = PAUSE_MS.first;
     } catch (error) {
-      if (
-        error instanceof CallError &&
-        !error.away &&
-        error.status !== 401 &&
-        error.status !== 429 &&
-        error.status < 500
-      ) {
+      if (isForGood(error)) {
         // One bad entry must not hold the others: alone it is marked, in company they go one by one.
         for (const one of group) await deliverAlone(one);
         delivered(first.batchId);
@@ -154,12 +148,21 @@ async function run(): Promise<void> {
   }
 }
 
+/** Refused whatever is tried again: not signed in, too many at once and a server that broke are no such thing. */
+const isForGood = (error: unknown): error is CallError =>
+  error instanceof CallError &&
+  !error.away &&
+  error.status !== 401 &&
+  error.status !== 408 &&
+  error.status !== 429 &&
+  error.status < 500;
+
 async function deliverAlone(one: Waiting): Promise<void> {
   try {
     await call(appendFacts, { params: { batchId: one.batchId }, body: { events: [one.entry] } });
     await drop([one]);
   } catch (error) {
-    if (!(error instanceof CallError) || error.away) return;
+    if (!isForGood(error)) return;
     await (await database()).put('entries', { ...one, refused: error.faults });
     await reload();
     news?.postMessage('');

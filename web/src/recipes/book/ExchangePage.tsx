@@ -1,4 +1,11 @@
-import { IMPORT_PART, exportRecipes, finishImport, importPart, listIngredients } from '@cocotte/contract';
+import {
+  IMPORT_PART,
+  type ImportPart,
+  exportRecipes,
+  finishImport,
+  importPart,
+  listIngredients,
+} from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
 import type { ExchangeFormat, FileFault, Recipe } from '@cocotte/core/recipes';
 import {
@@ -136,7 +143,7 @@ function BringIn() {
         ]);
         return;
       }
-      const result = await bringIn(read.recipes, newCodes, setProgress);
+      const result = await bringIn(read, newCodes, setProgress);
       setDone({ ...result, notes: read.notes });
       void client.invalidateQueries({ queryKey: ['recipes'] });
     } catch (error) {
@@ -230,9 +237,13 @@ const placeOf = (path: string) => {
 };
 
 /** Sends a checked import part by part, then puts it into the book in one piece. */
-async function bringIn(recipes: Recipe[], newCodes: boolean, onProgress: (p: Progress) => void) {
+async function bringIn(
+  { recipes, variantOf }: { recipes: Recipe[]; variantOf: (string | null)[] },
+  newCodes: boolean,
+  onProgress: (p: Progress) => void,
+) {
   const importId = v7();
-  const parts: { from: number; recipes: Recipe[] }[] = [];
+  const parts: ImportPart[] = [];
   let size = 0;
   for (const [i, recipe] of recipes.entries()) {
     const bytes = JSON.stringify(recipe).length;
@@ -240,9 +251,10 @@ async function bringIn(recipes: Recipe[], newCodes: boolean, onProgress: (p: Pro
     // A part stays under the size one call may have.
     if (last && last.recipes.length < IMPORT_PART && size + bytes < PART_BYTES) {
       last.recipes.push(recipe);
+      last.variantOf.push(variantOf[i] ?? null);
       size += bytes;
     } else {
-      parts.push({ from: i, recipes: [recipe] });
+      parts.push({ from: i, recipes: [recipe], variantOf: [variantOf[i] ?? null] });
       size = bytes;
     }
   }
@@ -272,7 +284,7 @@ function TakeOut() {
       let after = '';
       do {
         const page = await call(exportRecipes, { query: { after } });
-        recipes.push(...page.recipes);
+        recipes.push(...page.recipes.map((r, i) => ({ ...r, variantOf: page.variantOf[i] ?? null })));
         setProgress({ doing: 'Read', done: recipes.length, all: page.total });
         after = page.next ?? '';
       } while (after !== '');

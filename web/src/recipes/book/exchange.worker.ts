@@ -17,9 +17,19 @@ import { v7 } from 'uuid';
 
 /** What a file gave: sound recipes, or every fault by its line. */
 export type Checked =
-  { ok: true; recipes: Recipe[]; notes: string[] } | { ok: false; faults: FileFault[]; more: number };
+  | { ok: true; recipes: Recipe[]; variantOf: (string | null)[]; notes: string[] }
+  | { ok: false; faults: FileFault[]; more: number };
 
 const SHOWN = 200;
+
+/** In a file a variant names its recipe by code: ids belong to the book they were made in. */
+function apart(value: unknown): { of: string | null; value: unknown } {
+  if (value === null || typeof value !== 'object' || !('variantOf' in value)) return { of: null, value };
+  const of = value.variantOf;
+  return typeof of === 'string' && /^[A-Z]{3}$/.test(of)
+    ? { of, value: { ...value, variantOf: null } }
+    : { of: null, value };
+}
 
 /** Reading, checking and writing recipe files, away from the page. */
 const exchange = {
@@ -48,17 +58,22 @@ const exchange = {
         more: Math.max(0, reading.faults.length - SHOWN),
       };
     const recipes: Recipe[] = [];
+    const variantOf: (string | null)[] = [];
     const faults: FileFault[] = [];
     reading.recipes.forEach((read, i) => {
-      const checked = check(recipeRule, read.value);
+      const { of, value } = apart(read.value);
+      const checked = check(recipeRule, value);
       const found = checked.ok ? recipeFaults(checked.value) : checked.faults;
-      if (checked.ok) recipes.push(checked.value);
+      if (checked.ok) {
+        recipes.push(checked.value);
+        variantOf.push(of);
+      }
       for (const fault of found) faults.push({ ...fault, line: read.lineOf(fault.path) });
       if (i % 100 === 99) progress(i + 1, reading.recipes.length);
     });
     return faults.length > 0
       ? { ok: false, faults: faults.slice(0, SHOWN), more: Math.max(0, faults.length - SHOWN) }
-      : { ok: true, recipes, notes: reading.notes };
+      : { ok: true, recipes, variantOf, notes: reading.notes };
   },
   write(format: ExchangeFormat, recipes: Recipe[]): string {
     return writeRecipes(format, recipes);

@@ -77,7 +77,8 @@ export function AuthorityFields({
       fault={at('authority.entryId')}
     />
   );
-  const headspace = field('headspace', 'Headspace, inches', 'authority.headspace_mm');
+  const heat = draft.grade === 'letter' ? 'authority.process' : 'authority.time';
+  const headspace = field('headspace', 'Headspace, inches', `${heat}.headspace_mm`);
   const pack = (
     <Choice label="Pack" value={draft.pack} of={['hot', 'raw']} onPick={p => set('', { pack: p })} />
   );
@@ -130,7 +131,7 @@ export function AuthorityFields({
             label="Written from memory, still to be held against the book"
           />
           {draft.time === 'sea level' && (
-            <SeaLevel draft={draft} set={set} at={at} pack={pack} headspace={headspace} />
+            <SeaLevel draft={draft} set={set} at={at} heat={heat} pack={pack} headspace={headspace} />
           )}
         </>
       )}
@@ -187,21 +188,25 @@ export function AuthorityFields({
                       : 'Minutes above'
                     : `Minutes to ${top.toLocaleString('en-US')} ft`,
                 )}
-                path="authority.minutes"
+                path="authority.process.minutes"
                 at={at}
                 put={letter => set('letter', { letter })}
               />
             </>
           )}
           {draft.process === 'sea level' && (
-            <SeaLevel draft={draft} set={set} at={at} pack={pack} headspace={headspace} />
+            <SeaLevel draft={draft} set={set} at={at} heat={heat} pack={pack} headspace={headspace} />
           )}
           {draft.process === 'hot-fill-hold' && (
             <>
               <Box sx={{ ...columns('1fr 1fr 2fr 1fr'), mt: 1.5 }}>
-                {field('fillTemp', `Filled at, °${kitchen.temperature}, at least`, 'authority.fillTemp')}
-                {field('fillHold', 'Held, minutes', 'authority.fillHold')}
-                {field('closure', 'Closure', 'authority.closure')}
+                {field(
+                  'fillTemp',
+                  `Filled at, °${kitchen.temperature}, at least`,
+                  'authority.process.temp_C',
+                )}
+                {field('fillHold', 'Held, minutes', 'authority.process.hold_min')}
+                {field('closure', 'Closure', 'authority.process.closure')}
                 {headspace}
               </Box>
               <Box sx={{ mt: 1 }}>
@@ -253,12 +258,15 @@ function SeaLevel({
   draft,
   set,
   at,
+  heat,
   pack,
   headspace,
 }: {
   draft: Draft;
   set: (key: string, part: Partial<Draft>) => void;
   at: At;
+  /** Path of the heat step in the recipe. */
+  heat: string;
   pack: React.ReactNode;
   headspace: React.ReactNode;
 }) {
@@ -271,7 +279,7 @@ function SeaLevel({
       <MinutesRows
         rows={draft.seaLevel}
         labels={['Minutes at sea level']}
-        path="authority.seaLevel"
+        path={`${heat}.minutes`}
         at={at}
         put={seaLevel => set('seaLevel', { seaLevel })}
       />

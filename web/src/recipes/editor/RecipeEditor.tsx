@@ -55,7 +55,7 @@ export function RecipeEditor() {
 
 /** Paths whose fault stands beside a field; any other is shown above. */
 const HAS_A_FIELD =
-  /^(name|code|statementOfIdentity|variantOf|outlets|makes\.count|shelfLife_months|readyAfter_days|packing\.\w+|jars|jars\[\d+\]\.net|outlets\[\d+\]\.(name|share|jarSize)|lines\[\d+\]\.(name|amount|density_gPerMl|each_g|bushel_g|trimYield|preparation|labelName|allergens|minStrength_pct|keptShare|ratio|solids_pct|addedSugar_pct|freshFactor)|steps\[\d+\]\.(text|target|window|attention|mayStop_h|part|separates|expects)|authority\.(entryId|checkedOn|title|edition|year|part|authority|reference|issuedOn|headspace_mm|maxPh|limits|fillTemp|fillHold|closure|minutes\[\d+\]|seaLevel\[\d+\]))$/;
+  /^(name|code|statementOfIdentity|variantOf|outlets|makes\.count|shelfLife_months|readyAfter_days|packing\.\w+|jars|jars\[\d+\]\.net|outlets\[\d+\]\.(name|share|jarSize)|lines\[\d+\]\.(name|amount|density_gPerMl|each_g|bushel_g|trimYield|preparation|labelName|allergens|minStrength_pct|keptShare|ratio|solids_pct|addedSugar_pct|freshFactor)|steps\[\d+\]\.(text|target|window|attention|mayStop_h|part|separates|expects)|authority\.(entryId|checkedOn|title|edition|year|part|authority|reference|issuedOn|maxPh|limits|(process|time)\.(headspace_mm|temp_C|hold_min|closure|minutes\[\d+\])))$/;
 
 function Editor({ version, handed }: { version: RecipeVersion | null; handed: Recipe | null }) {
   const { kitchen } = useHere();

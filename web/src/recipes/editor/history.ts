@@ -1,6 +1,7 @@
 import { useCallback, useReducer } from 'react';
 
-interface State<T> {
+/** A value with what it was before and what was undone. */
+export interface State<T> {
   past: T[];
   present: T;
   future: T[];
@@ -8,13 +9,14 @@ interface State<T> {
   key: string;
   at_ms: number;
 }
-type Action<T> =
+export type Action<T> =
   { kind: 'change'; key: string; at_ms: number; change: (now: T) => T } | { kind: 'undo' } | { kind: 'redo' };
 
 const TOGETHER_MS = 1200;
 const KEPT = 200;
 
-function reduce<T>(state: State<T>, action: Action<T>): State<T> {
+/** One step of the history: a change, a step back, a step forward again. */
+export function reduce<T>(state: State<T>, action: Action<T>): State<T> {
   if (action.kind === 'undo') {
     const before = state.past.at(-1);
     return before === undefined

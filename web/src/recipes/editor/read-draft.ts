@@ -387,9 +387,12 @@ function readAuthority(draft: Draft, reader: Reader, previous: Recipe | null): A
   }
 }
 
+/** Path of the heat step that is typed in: a letter's process, or the time of a publication. */
+const heatPath = (draft: Draft) => (draft.grade === 'letter' ? 'authority.process' : 'authority.time');
+
 const headspace_mm = (draft: Draft, reader: Reader) =>
   reader.take(
-    'authority.headspace_mm',
+    `${heatPath(draft)}.headspace_mm`,
     readNumber(draft.headspace, reader.kitchen.locale, {
       name: 'The headspace in inches',
       min: 0,
@@ -410,7 +413,7 @@ function readSeaLevel(draft: Draft, reader: Reader): SeaLevelTime {
     headspace_mm: headspace_mm(draft, reader),
     minutes: draft.seaLevel.map((m, i) => ({
       jarSize: m.size,
-      minutes: minutes(m.minutes[0] ?? '', `authority.seaLevel[${i}]`, reader),
+      minutes: minutes(m.minutes[0] ?? '', `${heatPath(draft)}.minutes[${i}]`, reader),
     })),
   };
 }
@@ -426,13 +429,13 @@ function readProcess(draft: Draft, reader: Reader): LetterProcess {
         jarSize: m.size,
         byAltitude: draft.tops.map((upTo_ft, k) => ({
           upTo_ft,
-          minutes: minutes(m.minutes[k] ?? '', `authority.minutes[${i}]`, reader),
+          minutes: minutes(m.minutes[k] ?? '', `authority.process.minutes[${i}]`, reader),
         })),
       })),
     };
   const inF = reader.kitchen.temperature === 'F';
   const degrees = reader.number(
-    'authority.fillTemp',
+    'authority.process.temp_C',
     draft.fillTemp,
     'The fill temperature',
     inF ? 158 : 70,
@@ -444,8 +447,8 @@ function readProcess(draft: Draft, reader: Reader): LetterProcess {
   return {
     kind: 'hot-fill-hold',
     temp_C: inF ? inCelsius(degrees) : degrees,
-    hold_min: reader.number('authority.fillHold', draft.fillHold, 'The minutes held', 0.5, 60),
-    closure: reader.must('authority.closure', draft.closure, 'The closure'),
+    hold_min: reader.number('authority.process.hold_min', draft.fillHold, 'The minutes held', 0.5, 60),
+    closure: reader.must('authority.process.closure', draft.closure, 'The closure'),
     headspace_mm: headspace_mm(draft, reader),
     jarSizes: draft.fillSizes,
   };
