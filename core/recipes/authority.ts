@@ -2,7 +2,7 @@ import { type FormulaChange, changesFrom, formulaOf } from './changes/index.ts';
 import { spreadIdentity } from './identity.ts';
 import { processEntry } from './process-entry.ts';
 import type { Recipe } from './recipe.ts';
-import { reviewFaults } from './review/rules.ts';
+import { classOf, reviewFaults } from './review/rules.ts';
 
 export interface RouteToSale {
   open: boolean;
@@ -52,7 +52,7 @@ export function authorityFault(recipe: Recipe): AuthorityFault | null {
     case 'own': {
       const entry = authority.entryId === null ? undefined : processEntry(authority.entryId);
       const identity = spreadIdentity(recipe);
-      if (recipe.foodClass !== 'fruit spread')
+      if (classOf(recipe) !== 'fruit spread')
         return {
           what: 'An own recipe has no processing time to borrow.',
           why: 'Acidity stops one hazard and heat another; nobody has tested the heat for this mixture.',

@@ -1,31 +1,21 @@
 import { readNumber } from '@cocotte/core/measure';
-import type { Kitchen } from '@cocotte/core/kitchen';
 import { type Recipe, classOf, libraryOf } from '@cocotte/core/recipes';
 import * as demo from '@cocotte/demo/recipes';
 import { fieldText } from '@cocotte/core/measure';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { draftOf } from '../src/recipes/editor/draft.ts';
+import {
+  type Draft,
+  type DraftLine,
+  type DraftStep,
+  draftOf,
+  emptyDraft,
+  newLine,
+  newStep,
+} from '../src/recipes/editor/draft.ts';
 import { readDraft } from '../src/recipes/editor/read-draft.ts';
+import { kitchenOf } from './browser.ts';
 
-const kitchen = (locale: string, imperial: boolean): Kitchen => ({
-  id: 'k',
-  name: 'Kitchen',
-  altitude_m: 0,
-  hourlyRate: '0',
-  makerName: '',
-  makerAddress: '',
-  jurisdiction: { name: '', statement: '', source: '', confirmedOn: null },
-  thermometerError_C: 0,
-  pots: [],
-  canners: [],
-  version: 1,
-  locale,
-  currency: 'USD',
-  zone: 'UTC',
-  temperature: imperial ? 'F' : 'C',
-  altitude: imperial ? 'ft' : 'm',
-});
 const LIBRARY = new Map(libraryOf([]).map(i => [i.id, i]));
 const hint = (id: string | null) => (id === null ? {} : (LIBRARY.get(id) ?? {}));
 const letter = demo.waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>;
@@ -86,7 +76,7 @@ describe('the editor', () => {
     ['fr-FR', false],
   ] as const)('opened and kept without a change, a recipe is the same (%s)', (locale, imperial) => {
     for (const recipe of RECIPES) {
-      const here = kitchen(locale, imperial);
+      const here = kitchenOf(locale, imperial);
       const { recipe: read, faults } = readDraft(draftOf(recipe, here, 0), here, recipe, hint);
       expect(faults, recipe.name).toEqual([]);
       expect(read, recipe.name).toEqual({ ...recipe, foodClass: classOf(recipe) });
@@ -104,6 +94,280 @@ describe('the editor', () => {
           expect(read.ok && read.value).toBeCloseTo(value, 9);
         },
       ),
+    );
+  });
+});
+
+describe('what cannot be read is said beside its field, all of it at once', () => {
+  const US = kitchenOf('en-US', true);
+  const open = (recipe: Recipe, here = US) => draftOf(recipe, here, 0);
+  const faults = (draft: Draft, here = US) =>
+    readDraft(draft, here, null, hint).faults.map(f => `${f.path} ${f.code}`);
+  const withLine = (over: Partial<DraftLine>, recipe: Recipe = demo.plumJam): Draft => {
+    const draft = open(recipe);
+    return { ...draft, lines: draft.lines.map((l, i) => (i === 1 ? { ...l, ...over } : l)) };
+  };
+  const withStep = (over: Partial<DraftStep>): Draft => {
+    const draft = open(demo.plumJam);
+    return { ...draft, steps: draft.steps.map((s, i) => (i === 3 ? { ...s, ...over } : s)) };
+  };
+
+  it('an empty draft asks for what it needs', () => {
+    const found = faults(emptyDraft(US, 0));
+    for (const path of [
+      'name missing',
+      'lines[0].name no-ingredient',
+      'lines[0].amount no-amount',
+      'steps[0].text missing',
+      'jars[0].net missing',
+    ])
+      expect(found).toContain(path);
+  });
+
+  it.each([
+    ['amount', '', 'no-amount'],
+    ['amount', '2 frobs', 'unknown-unit'],
+    ['amount', '0 c', 'not-positive'],
+    ['amount', '-2 c', ''],
+    ['amount', 'some', ''],
+    ['amount', '1,5 c', 'ambiguous-number'],
+    ['kept', '101', 'too-large'],
+    ['kept', '-1', 'too-small'],
+    ['density', '0', 'too-small'],
+    ['density', '5', 'too-large'],
+    ['density', 'heavy', 'not-a-number'],
+    ['trim', '0', 'too-small'],
+    ['trim', '$5', 'currency-sign'],
+    ['solids', '120', 'too-large'],
+    ['freshFactor', '0.5', 'too-small'],
+    ['strength', '90', 'too-large'],
+    ['each', '-3', 'too-small'],
+    ['bushel', '1', 'too-small'],
+  ] as const)('a line with %s "%s"', (field, text, code) => {
+    const path = {
+      amount: 'amount',
+      kept: 'keptShare',
+      density: 'density_gPerMl',
+      trim: 'trimYield',
+      solids: 'solids_pct',
+      freshFactor: 'freshFactor',
+      strength: 'minStrength_pct',
+      each: 'each_g',
+      bushel: 'bushel_g',
+    }[field];
+    const found = faults(withLine({ [field]: text }));
+    expect(found.filter(f => f.startsWith(`lines[1].${path} ${code}`))).toHaveLength(1);
+  });
+
+  it('an ounce of something poured is asked, and the answer is kept', () => {
+    const juice = { ...withLine({ amount: '12 oz' }), lines: [] as DraftLine[] };
+    const vinegar: DraftLine = {
+      ...newLine('v'),
+      name: 'White vinegar',
+      ingredientId: 'white-vinegar',
+      role: 'acid',
+      amount: '12 oz',
+      density: '1.01',
+      strength: '5',
+    };
+    const asked = readDraft({ ...juice, lines: [vinegar] }, US, null, hint);
+    expect(asked.faults.map(f => f.code)).toContain('ambiguous');
+    for (const unit of ['oz', 'floz'] as const) {
+      const told = readDraft({ ...juice, lines: [{ ...vinegar, chosenUnit: unit }] }, US, null, hint);
+      expect(told.recipe.lines[0]?.amount.unit).toBe(unit);
+      expect(told.faults.map(f => f.path)).not.toContain('lines[0].amount');
+    }
+    // A choice that no longer fits what is typed is not taken.
+    const grams = readDraft(
+      { ...juice, lines: [{ ...vinegar, amount: '300 g', chosenUnit: 'floz' }] },
+      US,
+      null,
+      hint,
+    );
+    expect(grams.recipe.lines[0]?.amount.unit).toBe('g');
+  });
+
+  it.each([
+    [{ target: 'temperature', targetText: '300' }, 'target too-large'],
+    [{ target: 'temperature', targetText: 'hot' }, 'target not-a-number'],
+    [{ target: 'temperature', targetText: '190', hold: '-1' }, 'target too-small'],
+    [{ target: 'time', targetText: '0' }, 'target too-small'],
+    [{ target: 'volume', targetText: '3 lb' }, 'target not-a-volume'],
+    [{ target: 'volume', targetText: '' }, 'target no-amount'],
+    [{ target: 'depth', targetText: '400' }, 'target too-large'],
+    [{ target: 'look', targetText: ' ' }, 'target missing'],
+    [{ target: 'none', from: '10', to: '4' }, 'window window-backwards'],
+    [{ target: 'none', from: 'soon' }, 'window not-a-number'],
+    [{ attention: 'look in', every: '' }, 'attention missing'],
+    [{ mayStop: '0' }, 'mayStop_h too-small'],
+    [{ separatesPart: 'juice', separatesShare: '100' }, 'separates too-large'],
+    [{ part: 'foam' }, 'part unknown-part'],
+    [{ text: '' }, 'text missing'],
+    [{ expects: '2 frobs' }, 'expects unknown-unit'],
+    [{ adds: [{ lineId: 'water', share: 'half' }] }, 'adds not-a-number'],
+  ] as [Partial<DraftStep>, string][])('a step with %j', (over, fault) =>
+    expect(faults(withStep(over))).toContain(`steps[3].${fault}`),
+  );
+
+  it('a wait of one figure is that long, neither more nor less', () => {
+    const { recipe } = readDraft(withStep({ from: '12', to: '' }), US, null, hint);
+    expect(recipe.steps[3]?.window).toEqual({ from_min: 720, to_min: 720 });
+  });
+
+  it('reads temperatures and depths in the scale of the kitchen', () => {
+    const at = (here: typeof US, over: Partial<DraftStep>) => {
+      const draft = { ...emptyDraft(here, 0), steps: [{ ...newStep('s'), text: 'x', ...over }] };
+      return readDraft(draft, here, null, hint).recipe.steps[0]?.target;
+    };
+    const DE = kitchenOf('de-DE', false);
+    expect(at(US, { target: 'temperature', targetText: '194' })).toEqual({
+      kind: 'temperature',
+      temp_C: 90,
+      hold_min: 0,
+    });
+    expect(at(DE, { target: 'temperature', targetText: '90,5', hold: '2,5' })).toEqual({
+      kind: 'temperature',
+      temp_C: 90.5,
+      hold_min: 2.5,
+    });
+    expect(at(US, { target: 'depth', targetText: '2' })).toEqual({ kind: 'depth', depth_mm: 50.8 });
+    expect(at(DE, { target: 'depth', targetText: '50' })).toEqual({ kind: 'depth', depth_mm: 50 });
+    expect(at(DE, { target: 'volume', targetText: '2,25 L' })).toEqual({ kind: 'volume', volume_mL: 2250 });
+  });
+
+  it('a letter: its reference, its date, its limit, its minutes, its headspace', () => {
+    const draft = open(demo.waxBeans);
+    const letterFaults = (over: Partial<Draft>) => faults({ ...draft, ...over });
+    expect(letterFaults({})).toEqual([]);
+    expect(letterFaults({ reference: '', issuedOn: '', authority: ' ' })).toEqual([
+      'authority.authority missing',
+      'authority.reference missing',
+      'authority.issuedOn missing',
+    ]);
+    expect(letterFaults({ maxPh: '4.7' })).toEqual(['authority.maxPh too-large']);
+    expect(letterFaults({ headspace: '0' })).toContain('authority.process.headspace_mm too-small');
+    expect(letterFaults({ headspace: '2' })).toContain('authority.process.headspace_mm too-large');
+    const minutes = (m: string[]) => letterFaults({ letter: [{ size: 'pint', minutes: m }] });
+    expect(minutes(['10', '15', ''])).toContain('authority.process.minutes[0] missing');
+    expect(minutes(['10', '12.5', '20'])).toContain('authority.process.minutes[0] not-whole');
+    expect(minutes(['10', '15', '12'])).toEqual(['authority.process.minutes[0] minutes-fall']);
+    expect(minutes(['0', '15', '20'])).toContain('authority.process.minutes[0] too-small');
+    expect(
+      letterFaults({
+        letter: [
+          { size: 'pint', minutes: ['10', '15', '20'] },
+          { size: 'quart', minutes: ['5', '20', '25'] },
+        ],
+      }),
+    ).toEqual(['authority.process.minutes[1] larger-shorter']);
+    expect(
+      letterFaults({
+        process: 'hot-fill-hold',
+        fillTemp: '150',
+        fillHold: '0',
+        closure: '',
+      }),
+    ).toEqual([
+      'authority.process.temp_C too-small',
+      'authority.process.hold_min too-small',
+      'authority.process.closure missing',
+    ]);
+  });
+
+  it('a demo letter stays marked while it is that letter, and no other ever becomes one', () => {
+    const demoOf = (over: Partial<Draft>, previous: Recipe | null) => {
+      const { authority } = readDraft({ ...open(demo.waxBeans), ...over }, US, previous, hint).recipe;
+      return authority.grade === 'letter' && authority.demo;
+    };
+    expect(demoOf({}, demo.waxBeans)).toBe(true);
+    expect(demoOf({ reference: 'REAL-1' }, demo.waxBeans)).toBe(false);
+    expect(demoOf({}, null)).toBe(false);
+  });
+
+  it('a publication takes its title, edition and part from the entry where they are left empty', () => {
+    const draft = { ...open(demo.crushedTomatoes), title: '', edition: '', part: '', year: '' };
+    const { recipe, faults: none } = readDraft(draft, US, null, hint);
+    expect(none).toEqual([]);
+    expect(recipe.authority).toMatchObject({
+      title: 'USDA Complete Guide to Home Canning',
+      edition: '2015 revision',
+      year: 2015,
+    });
+    expect(faults({ ...draft, entryId: '' })).toEqual([
+      'authority.entryId missing',
+      'authority.title missing',
+      'authority.edition missing',
+      'authority.year missing',
+      'authority.part missing',
+    ]);
+  });
+
+  it('jars, outlets and packing', () => {
+    const draft = open(demo.plumJam);
+    expect(faults({ ...draft, makesCount: '0' })).toEqual(['makes.count too-small']);
+    expect(faults({ ...draft, makesCount: '2.5' })).toEqual(['makes.count not-whole']);
+    expect(faults({ ...draft, makesSize: 'quart' })).toEqual(['jars size-missing']);
+    expect(faults({ ...draft, jars: draft.jars.map(j => ({ ...j, net: '-1' })) })).toContain(
+      'jars[0].net too-small',
+    );
+    expect(faults({ ...draft, shelfLife: '24' })).toEqual(['shelfLife_months too-large']);
+    expect(faults({ ...draft, packed: true, perPint: '', pieceDensity: '9', spare: '300' })).toEqual([
+      'packing.perPint_g missing',
+      'packing.pieceDensity_gPerMl too-large',
+      'packing.spareShare too-large',
+    ]);
+    const outlet = { id: 'o', name: '', share: '120', use: 'jars', jarSize: '', entryId: '' } as const;
+    expect(faults({ ...draft, outlets: [outlet] })).toEqual(
+      expect.arrayContaining([
+        'outlets[0].name missing',
+        'outlets[0].share too-large',
+        'outlets[0].jarSize outlet-jar',
+      ]),
+    );
+  });
+
+  it('a recipe comes out even where faults were found, so that the review keeps up', () => {
+    const { recipe, faults: some } = readDraft(withLine({ amount: 'some' }), US, null, hint);
+    expect(some.length).toBeGreaterThan(0);
+    expect(recipe.lines).toHaveLength(4);
+    expect(classOf(recipe)).toBe('fruit spread');
+  });
+
+  it('never throws, whatever is typed wherever', () => {
+    const odd = fc.oneof(
+      fc.string({ maxLength: 12 }),
+      fc.constantFrom('', ' ', '0', '-1', '1/0', '½', '1e9', '٣', '1,2.3', '99999999999'),
+    );
+    const base = open(demo.currantJelly);
+    const keys = Object.keys(base).filter(k => typeof base[k as keyof Draft] === 'string') as (keyof Draft)[];
+    fc.assert(
+      fc.property(odd, fc.constantFrom(...keys), fc.nat(2), fc.nat(7), (text, key, line, step) => {
+        const draft = {
+          ...base,
+          ...(['product', 'setBy', 'grade', 'kind', 'time', 'process', 'pack', 'makesSize'].includes(key)
+            ? {}
+            : { [key]: text }),
+          lines: base.lines.map((l, i) =>
+            i === line
+              ? { ...l, amount: text, density: text, kept: text, trim: text, ratioPer: l.ratioOf ? text : '' }
+              : l,
+          ),
+          steps: base.steps.map((s, i) =>
+            i === step
+              ? {
+                  ...s,
+                  from: text,
+                  targetText: text,
+                  expects: text,
+                  adds: [{ lineId: 'sugar', share: text }],
+                }
+              : s,
+          ),
+        } as Draft;
+        for (const fault of readDraft(draft, US, null, hint).faults)
+          expect(fault.what && fault.why && fault.next).toBeTruthy();
+      }),
+      { numRuns: 300 },
     );
   });
 });

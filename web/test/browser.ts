@@ -1,0 +1,34 @@
+import type { Kitchen } from '@cocotte/core/kitchen';
+
+/** What a browser has and Node has not, as little of it as the interface's own units ask for. */
+export function standInStorage(): Map<string, string> {
+  const kept = new Map<string, string>();
+  const storage = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+  };
+  Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true });
+  return kept;
+}
+
+/** A kitchen's settings for one locale, imperial or metric. */
+export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitchen> = {}): Kitchen => ({
+  id: 'k',
+  name: 'Kitchen',
+  altitude_m: 0,
+  hourlyRate: '0',
+  makerName: '',
+  makerAddress: '',
+  jurisdiction: { name: '', statement: '', source: '', confirmedOn: null },
+  thermometerError_C: 0,
+  pots: [],
+  canners: [],
+  version: 1,
+  locale,
+  currency: 'USD',
+  zone: 'UTC',
+  temperature: imperial ? 'F' : 'C',
+  altitude: imperial ? 'ft' : 'm',
+  ...over,
+});
