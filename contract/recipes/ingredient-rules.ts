@@ -35,7 +35,7 @@ export const ingredientRule = shape<Ingredient>({
   ),
   safelyAcid: flag,
   group: maybe(choice(['I', 'II'] as const)),
-  strength_pct: maybe(figure({ min: 0, max: 30, name: 'The strength in percent' })),
+  strength_pct: maybe(figure({ min: 0, max: 100, name: 'The strength in percent' })),
   allergens: list(text({ min: 1, max: 40 }), { max: 20 }),
   labelName: text({ max: 80 }),
   subIngredients: text({ max: 300 }),

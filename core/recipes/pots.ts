@@ -1,7 +1,7 @@
 import type { Canner, Pot } from '../kitchen/index.ts';
 import { Fraction } from '../measure/index.ts';
-import { type JarSizeId, jarSize, pintsOf } from './jars.ts';
-import { recipeMasses_g } from './masses.ts';
+import { type JarSizeId, jarSize } from './jars.ts';
+import { knownMasses_g } from './masses.ts';
 import type { Recipe } from './recipe.ts';
 import type { JarsWanted } from './scale.ts';
 
@@ -25,12 +25,10 @@ export function potFill(recipe: Pick<Recipe, 'product'>): number {
 
 /**
  * Volume in mL that stands in the pot when everything is in it, for a recipe as written. Brine and doses are not in it;
- * what has no density counts as water.
- *
- * @throws RangeError for a line that cannot be weighed
+ * what has no density counts as water, and what cannot be weighed yet as nothing.
  */
 export function potVolume_mL(recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>): number {
-  const masses = recipeMasses_g(recipe, new Fraction(1), pintsOf([recipe.makes]));
+  const masses = knownMasses_g(recipe);
   return recipe.lines
     .filter(l => l.where === 'pot' || l.where === 'strained' || l.where === 'infused')
     .reduce((sum, l) => sum + (masses.get(l.id) ?? 0) / Math.max(0.9, l.density_gPerMl ?? 1), 0);
@@ -77,12 +75,14 @@ export function planPots(
   return { pots, each: factor.div(pots).toFraction(), reasons, overridden: pectin > 1 && override };
 }
 
-/** The factor that fills a pot as far as it may be filled, to a hundredth below. */
+/** The factor that fills a pot as far as it may be filled, to a hundredth below; 1 where nothing goes into the pot. */
 export function factorForPot(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'makes' | 'product'>,
   pot: Pot,
 ): Fraction {
-  const times = (pot.capacity_mL * potFill(recipe)) / potVolume_mL(recipe);
+  const volume_mL = potVolume_mL(recipe);
+  if (volume_mL === 0) return new Fraction(1);
+  const times = (pot.capacity_mL * potFill(recipe)) / volume_mL;
   return new Fraction(Math.max(1, Math.floor(times * 100)), 100);
 }
 

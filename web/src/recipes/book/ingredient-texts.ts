@@ -145,7 +145,7 @@ export function readTexts(
             titratable_pct: number('titratable', t.titratable || '0', 'The titratable acid', 0, 100),
           },
     strength_pct:
-      t.role === 'acid' ? maybe('strength', t.strength, 'The strength', 0, 30) : base.strength_pct,
+      t.role === 'acid' ? maybe('strength', t.strength, 'The strength', 0, 100) : base.strength_pct,
     safelyAcid: t.role === 'fruit' && t.safelyAcid,
     group: t.role === 'fruit' ? t.group || null : null,
     allergens: list(t.allergens),
