@@ -1,0 +1,204 @@
+import 'fake-indexeddb/auto';
+import type { FactEntry } from '@cocotte/contract';
+import { IDBFactory } from 'fake-indexeddb';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { standInStorage } from './browser.ts';
+
+type Outbox = (typeof import('../src/outbox/outbox.ts'))['outbox'];
+const ME = { personId: 'me', kitchenId: 'k' };
+const problem = (status: number, code: string) => ({
+  status,
+  body: { code, errors: [{ path: 'events[0]', code, what: 'Refused.', why: 'So.', next: 'Mend it.' }] },
+});
+
+/** Answers of the server, in their order; the last one goes on for ever. */
+let answers: ({ status: number; body?: object } | 'nobody')[] = [];
+let sent: { batch: string; ids: string[] }[] = [];
+let outbox: Outbox;
+
+const entry = (id: string, personId = 'me') =>
+  ({ id, personId, type: 'note.written', body: { text: id } }) as unknown as FactEntry;
+const waitingIds = () => outbox.view().waiting.map(w => w.entry.id);
+const settle = async (done: () => boolean) => {
+  for (let i = 0; i < 400 && !done(); i++) await vi.advanceTimersByTimeAsync(50);
+  expect(done()).toBe(true);
+};
+
+/** A page session of its own: a module that was never loaded before, over the store that is there. */
+async function openPage(): Promise<void> {
+  vi.resetModules();
+  ({ outbox } = await import('../src/outbox/outbox.ts'));
+}
+
+beforeEach(async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  standInStorage();
+  vi.stubGlobal('indexedDB', new IDBFactory());
+  vi.stubGlobal('navigator', {});
+  vi.stubGlobal('BroadcastChannel', undefined);
+  Reflect.deleteProperty(globalThis, 'BroadcastChannel');
+  answers = [];
+  sent = [];
+  vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+    const { events } = JSON.parse(String(init.body)) as { events: { id: string }[] };
+    sent.push({ batch: url.split('/')[3] ?? '', ids: events.map(e => e.id) });
+    const answer = answers.length > 1 ? answers.shift() : answers[0];
+    if (answer === undefined) return Promise.resolve(new Response('{}', { status: 200 }));
+    if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
+    return Promise.resolve(new Response(JSON.stringify(answer.body ?? {}), { status: answer.status }));
+  });
+  await openPage();
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('the outbox', () => {
+  it('delivers what is added, in its order, and lets go of it', async () => {
+    const arrived: string[] = [];
+    await outbox.open(ME, batch => arrived.push(batch));
+    await outbox.add('k', 'b1', [entry('1'), entry('2')]);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(sent).toEqual([{ batch: 'b1', ids: ['1', '2'] }]);
+    expect(arrived).toEqual(['b1']);
+    expect(outbox.view().sent.map(w => w.entry.id)).toEqual(['1', '2']);
+  });
+
+  it('keeps what nobody took, says so, and goes on when somebody is there again', async () => {
+    answers = ['nobody', 'nobody', { status: 503, body: { code: 'away', errors: [] } }, { status: 200 }];
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('1')]);
+    await settle(() => outbox.view().away);
+    expect(waitingIds()).toEqual(['1']);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(outbox.view().away).toBe(false);
+    expect(sent.map(s => s.ids)).toEqual([['1'], ['1'], ['1'], ['1']]);
+  });
+
+  it('loses nothing over a reload', async () => {
+    answers = ['nobody'];
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('1'), entry('2')]);
+    await settle(() => outbox.view().away);
+    await openPage();
+    expect(outbox.view().waiting).toEqual([]);
+    answers = [];
+    sent = [];
+    await outbox.open(ME, () => undefined);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(sent.flatMap(s => s.ids)).toEqual(expect.arrayContaining(['1', '2']));
+  });
+
+  it('one entry that is refused for good is marked with its faults and does not hold the others', async () => {
+    answers = [problem(422, 'invalid'), { status: 200 }, problem(422, 'invalid'), { status: 200 }];
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('good'), entry('bad'), entry('also good')]);
+    await settle(() => outbox.view().sent.length === 2 && outbox.view().waiting.length === 1);
+    expect(outbox.view().waiting.map(w => [w.entry.id, w.refused?.[0]?.code])).toEqual([['bad', 'invalid']]);
+    const [bad] = outbox.view().waiting;
+    await outbox.discard(bad?.key ?? -1);
+    expect(outbox.view().waiting).toEqual([]);
+  });
+
+  it.each([401, 429, 500])(
+    'a %i half way refuses nothing: the entry waits for a better time',
+    async status => {
+      answers = [
+        problem(422, 'invalid'),
+        problem(status, 'later'),
+        problem(status, 'later'),
+        { status: 200 },
+      ];
+      await outbox.open(ME, () => undefined);
+      await outbox.add('k', 'b1', [entry('1'), entry('2')]);
+      await settle(() => outbox.view().waiting.length === 0);
+      expect(
+        outbox
+          .view()
+          .sent.map(w => w.entry.id)
+          .sort(),
+      ).toEqual(['1', '2']);
+    },
+  );
+
+  it('sends only what this person entered in this kitchen; the rest waits for them', async () => {
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('mine')]);
+    await outbox.add('another kitchen', 'b2', [entry('there')]);
+    await outbox.add('k', 'b1', [entry('theirs', 'somebody else')]);
+    await settle(() => outbox.view().waiting.length === 2);
+    expect(sent.flatMap(s => s.ids)).toEqual(['mine']);
+    expect(waitingIds().sort()).toEqual(['theirs', 'there']);
+  });
+
+  it('goes batch by batch, a hundred at a time', async () => {
+    answers = ['nobody', { status: 200 }];
+    await outbox.open(ME, () => undefined);
+    await outbox.add(
+      'k',
+      'b1',
+      Array.from({ length: 130 }, (_, i) => entry(`a${i}`)),
+    );
+    await outbox.add('k', 'b2', [entry('b')]);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(sent.slice(1).map(s => [s.batch, s.ids.length])).toEqual([
+      ['b1', 100],
+      ['b1', 30],
+      ['b2', 1],
+    ]);
+  });
+
+  it('tells whoever listens, and nobody who has stopped', async () => {
+    let told = 0;
+    const stop = outbox.subscribe(() => told++);
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('1')]);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(told).toBeGreaterThan(1);
+    stop();
+    const before = told;
+    await outbox.add('k', 'b1', [entry('2')]);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(told).toBe(before);
+  });
+});
+
+describe('the envelope of an entry', () => {
+  it('counts the entries of this device, names it for good, and says when they happened', async () => {
+    const { makeStamp } = await import('../src/outbox/stamp.ts');
+    const first = makeStamp('me', null, 7);
+    const typed = makeStamp('me', Date.UTC(2026, 10, 20, 8), 8);
+    expect(first).toMatchObject({
+      personId: 'me',
+      deviceCounter: 1,
+      typedInAfterwards: false,
+      basedOnSeq: 7,
+      typeVersion: 1,
+    });
+    expect(first.occurredAt).toBe(first.wallClock);
+    expect(typed).toMatchObject({
+      deviceCounter: 2,
+      typedInAfterwards: true,
+      occurredAt: '2026-11-20T08:00:00.000Z',
+    });
+    expect(typed.deviceId).toBe(first.deviceId);
+    expect(typed.pageSessionId).toBe(first.pageSessionId);
+    expect(typed.id).not.toBe(first.id);
+    vi.resetModules();
+    const again = (await import('../src/outbox/stamp.ts')).makeStamp('me', null, 9);
+    expect(again.deviceId).toBe(first.deviceId);
+    expect(again.deviceCounter).toBe(3);
+    expect(again.pageSessionId).not.toBe(first.pageSessionId);
+  });
+
+  it('knows no offset before the server has answered, and its age afterwards', async () => {
+    const { makeStamp } = await import('../src/outbox/stamp.ts');
+    expect(makeStamp('me', null, 0)).toMatchObject({ clockOffset_ms: null, clockOffsetAge_ms: null });
+    const { learnOffset, kitchenNow } = await import('../src/shell/clock.ts');
+    const now = Date.now();
+    learnOffset(now + 60_000, now - 100, now + 100);
+    expect(makeStamp('me', null, 0).clockOffset_ms).toBe(60_000);
+    expect(kitchenNow() - Date.now()).toBeGreaterThan(59_000);
+  });
+});
