@@ -3,7 +3,9 @@ import type { BatchView, DrawLine, FactEntry } from '@cocotte/contract';
 import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
 import { Fraction } from '@cocotte/core/measure';
 import { type JarsWanted, type Recipe, factorForJars, scaleRecipe } from '@cocotte/core/recipes';
+import { draw } from '@cocotte/server/batches/draws';
 import * as batches from '@cocotte/server/batches/service';
+import { start } from '@cocotte/server/batches/start';
 import { Device } from './device.ts';
 import type { InKitchen } from './in-kitchen.ts';
 
@@ -37,7 +39,7 @@ export class Cook {
   }
 
   async start(purpose: Purpose = 'sale', recipeVersion = 1): Promise<void> {
-    this.view = await this.kitchen.run(batches.start, {
+    this.view = await this.kitchen.run(start, {
       body: {
         batchId: this.batchId,
         recipeId: this.recipeId,
@@ -54,7 +56,7 @@ export class Cook {
   }
 
   async draw(lots: DrawLine[]): Promise<void> {
-    this.view = await this.kitchen.run(batches.draw, {
+    this.view = await this.kitchen.run(draw, {
       params: { batchId: this.batchId },
       body: { lots, stamp: this.device.stamp(this.kitchen.now_ms) },
     });

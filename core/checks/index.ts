@@ -1,4 +1,6 @@
-export { type Condition, type Gate, PRESS_AFTER_HOURS, gate, needsReading } from './gate.ts';
+export { needsReading } from './batch-conditions.ts';
+export { type Condition, PRESS_AFTER_HOURS } from './condition.ts';
+export { type Gate, gate } from './gate.ts';
 export {
   type BatchStanding,
   type BatchSummary,

@@ -2,7 +2,9 @@ import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
 import { dayOf } from '../measure/index.ts';
 import { type TrialReading, pintsOf } from '../recipes/index.ts';
-import { type Gate, PRESS_AFTER_HOURS, gate, needsReading } from './gate.ts';
+import { needsReading } from './batch-conditions.ts';
+import { PRESS_AFTER_HOURS } from './condition.ts';
+import { type Gate, gate } from './gate.ts';
 
 /** The form a jar is drawn in. State is a form, never only a colour. */
 export type JarForm =

@@ -2,6 +2,7 @@ import { Fraction } from './exact.ts';
 import { type Fault, unreadable } from './fault.ts';
 import { readRational, spellFractions } from './read.ts';
 import { UNITS, type Unit, type UnitId, unitNamed } from './units.ts';
+import { mixedText } from './kitchen-measures.ts';
 
 /** An amount as a recipe holds it: what was typed, its unit, and the exact rational ("5/2"), or two for a range. */
 export interface Amount {
@@ -343,77 +344,4 @@ export function amount_g(amount: Amount, weighing: Weighing, factor: Fraction = 
   }
   if (!weighing.each_g) throw new RangeError('amount_g: a count needs the weight of one');
   return base * weighing.each_g;
-}
-
-/**
- * "12 1/2" from 12.5: whole, then the nearest of eighths or thirds (with `eighths` false, quarters or thirds). Plain
- * figures: whoever shows it sets the fraction by the face's `frac` feature.
- */
-export function mixedText(value: number, eighths: boolean): string {
-  const whole = Math.floor(value + 1e-9);
-  const rest = value - whole;
-  const step = eighths ? 8 : 4;
-  const byStep = new Fraction(Math.round(rest * step), step);
-  const byThird = new Fraction(Math.round(rest * 3), 3);
-  const useThird = Math.abs(byThird.valueOf() - rest) < Math.abs(byStep.valueOf() - rest) - 1e-9;
-  const near = (useThird ? byThird : byStep).add(whole);
-  const units = near.floor();
-  const part = near.sub(units);
-  if (part.compare(0) === 0) return units.toFraction();
-  return units.compare(0) === 0 ? part.toFraction() : `${units.toFraction()} ${part.toFraction()}`;
-}
-
-/** Above this share a rounding is split over two measures. */
-const FINE = 0.02;
-
-/**
- * A volume in the measures a kitchen has: cups from a quarter cup up, tablespoons, teaspoons down to an eighth; two of
- * them where one alone would be more than 2 % off.
- *
- * @param volume_mL  exact volume
- * @returns text such as "2 1/2 c" or "1/2 c + 1 Tbsp" and the rounding error as a share of the volume (signed)
- */
-export function kitchenVolume(volume_mL: number): { text: string; error: number } {
-  const single = inOneMeasure(volume_mL);
-  const error = (shown_mL: number) => (volume_mL === 0 ? 0 : (shown_mL - volume_mL) / volume_mL);
-  const one = { text: single.text, error: error(single.shown_mL) };
-  if (Math.abs(one.error) <= FINE) return one;
-  // Whole quarter cups, or whole tablespoons, and what is left in the next smaller measure.
-  const step_mL = volume_mL >= CUP_ML / 4 ? CUP_ML / 4 : volume_mL >= TBSP_ML ? TBSP_ML : 0;
-  if (step_mL === 0) return one;
-  const base_mL = Math.floor(volume_mL / step_mL + 1e-9) * step_mL;
-  const base = inOneMeasure(base_mL);
-  const rest = inOneMeasure(volume_mL - base_mL);
-  const two = { text: `${base.text} + ${rest.text}`, error: error(base.shown_mL + rest.shown_mL) };
-  return rest.shown_mL > 0 && Math.abs(two.error) < Math.abs(one.error) ? two : one;
-}
-
-const CUP_ML = UNITS.cup.factor.valueOf();
-const TBSP_ML = UNITS.tbsp.factor.valueOf();
-const TSP_ML = UNITS.tsp.factor.valueOf();
-
-function inOneMeasure(volume_mL: number): { text: string; shown_mL: number } {
-  const choose = (size_mL: number, symbol: string, eighths: boolean) => {
-    const text = mixedText(volume_mL / size_mL, eighths);
-    return { text: `${text} ${symbol}`, shown_mL: mixedValue(text) * size_mL };
-  };
-  if (volume_mL >= CUP_ML / 4 - 1e-6) return choose(CUP_ML, 'c', false);
-  return volume_mL >= TBSP_ML - 1e-6 ? choose(TBSP_ML, 'Tbsp', false) : choose(TSP_ML, 'tsp', true);
-}
-
-function mixedValue(text: string): number {
-  return text
-    .split(' ')
-    .reduce((sum, part) => sum.add(part), new Fraction(0))
-    .valueOf();
-}
-
-/** "7 lb 3 oz" from grams: pounds and whole ounces, ounces to a quarter below one pound. */
-export function kitchenWeight(mass_g: number): string {
-  const oz = UNITS.oz.factor.valueOf();
-  const total_oz = mass_g / oz;
-  if (total_oz < 16) return `${mixedText(Math.round(total_oz * 4) / 4, false)} oz`;
-  const rounded = Math.round(total_oz);
-  const lb = Math.floor(rounded / 16);
-  return rounded % 16 === 0 ? `${lb} lb` : `${lb} lb ${rounded % 16} oz`;
 }

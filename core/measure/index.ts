@@ -24,12 +24,10 @@ export {
   amountMiddle,
   amountText,
   amount_g,
-  kitchenVolume,
-  kitchenWeight,
-  mixedText,
   readAmount,
   scanAmount,
 } from './amount.ts';
+export { kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
 export {
   type Day,
   addDays,

@@ -5,7 +5,8 @@ import { systemClock } from './house/clock.ts';
 import { type Database, enterKitchen, openDatabase } from './house/database.ts';
 import { migrate } from './house/migrate.ts';
 import { accountByEmail, setPassword } from './kitchen/outside.ts';
-import { addKitchen, hashPassword, newKitchenSettings } from './kitchen/service.ts';
+import { addKitchen, newKitchenSettings } from './kitchen/service.ts';
+import { hashPassword } from './kitchen/sessions.ts';
 
 /** What the keeper of the machine does from the terminal. */
 const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {

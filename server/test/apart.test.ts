@@ -15,7 +15,8 @@ import { crushedTomatoes } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Answer, type Client, TestServer } from '../../testing/test-server.ts';
 import { insertAccount, setMembership } from '../src/kitchen/outside.ts';
-import { addKitchen, hashPassword, newKitchenSettings } from '../src/kitchen/service.ts';
+import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
+import { hashPassword } from '../src/kitchen/sessions.ts';
 
 /**
  * Every endpoint is called from one kitchen with the ids of another's rows. It must neither show nor change anything

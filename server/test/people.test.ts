@@ -17,12 +17,8 @@ import {
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { insertAccount, setPassword } from '../src/kitchen/outside.ts';
 import { DEMO_SIGN_IN } from '../src/kitchen/demo-sign-in.ts';
-import {
-  addKitchen,
-  hashPassword,
-  newKitchenSettings,
-  signIn as signInService,
-} from '../src/kitchen/service.ts';
+import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
+import { hashPassword, signIn as signInService } from '../src/kitchen/sessions.ts';
 import { Client, TestServer } from '../../testing/test-server.ts';
 
 let server: TestServer;

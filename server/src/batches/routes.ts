@@ -1,15 +1,17 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
 import { printBlank } from './blank-sheet.ts';
+import { draw, undraw } from './draws.ts';
 import * as service from './service.ts';
+import { start } from './start.ts';
 
 export const batchRoutes: Mounted[] = [
   room(contract.listBatches, service.list),
   room(contract.readBatch, service.read),
   room(contract.readToday, service.today),
-  room(contract.startBatch, service.start),
+  room(contract.startBatch, start),
   room(contract.appendFacts, service.appendEntries),
-  room(contract.drawLots, service.draw),
-  room(contract.reverseDraw, service.undraw),
+  room(contract.drawLots, draw),
+  room(contract.reverseDraw, undraw),
   room(contract.blankSheet, printBlank),
 ];

@@ -1,0 +1,251 @@
+import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
+import { type BatchState, type JarState, lineMasses } from '../batches/index.ts';
+import { rangesText } from '../measure/index.ts';
+import { type FoodClass, type Recipe, spreadIdentity } from '../recipes/index.ts';
+import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
+
+export function purposeConditions(state: BatchState): Condition[] {
+  const started = state.started as NonNullable<BatchState['started']>;
+  if (started.purpose === 'trial') {
+    return [
+      condition(
+        'purpose',
+        'The purpose allows release',
+        false,
+        'This batch is a trial.',
+        'A trial is tasted and compared; its jars never move to the shelf by an edit.',
+        'Cook a new batch for sale, home or gift.',
+        null,
+      ),
+    ];
+  }
+  if (started.purpose !== 'sale') return [];
+  const { route } = started;
+  return [
+    condition(
+      'authority',
+      'An authority covers it for sale',
+      route.open,
+      route.open ? route.what : `${route.what} ${route.why}`,
+      `A heat process is set by a tested publication, a process authority or the published family time. ${route.source}.`,
+      route.next,
+      null,
+    ),
+  ];
+}
+
+/** Whether what was cooked is still what the authority covers. */
+export function recipeConditions(state: BatchState): Condition[] {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const masses = lineMasses(state);
+  const out: Condition[] = [];
+  if (started.recipe.foodClass === 'fruit spread') {
+    const identity = spreadIdentity(
+      started.recipe,
+      Object.fromEntries(masses.map(m => [m.line.id, m.actual_g])),
+    );
+    out.push(
+      condition(
+        'identity',
+        `Enough fruit to be called ${started.recipe.product}`,
+        identity.meets,
+        identity.why,
+        identity.source,
+        identity.next,
+        null,
+      ),
+    );
+    if (!cookedToGel(started.recipe)) return out;
+    const hottest = Math.max(
+      -Infinity,
+      ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C),
+    );
+    const reached = hottest >= started.gelPoint_C - HALF_A_TENTH_C;
+    out.push(
+      condition(
+        'gel',
+        'Cooked to the gel point',
+        reached,
+        Number.isFinite(hottest)
+          ? `The pot reached ${tempBoth(hottest)}; the gel point here is ${tempBoth(started.gelPoint_C)}.`
+          : `No pot temperature is logged; the gel point here is ${tempBoth(started.gelPoint_C)}.`,
+        'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
+        'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.',
+        null,
+      ),
+    );
+    return out;
+  }
+  const sum = (pick: (m: (typeof masses)[number]) => boolean, key: 'planned_g' | 'actual_g') =>
+    masses.filter(pick).reduce((a, m) => a + m[key], 0);
+  const acid = (m: (typeof masses)[number]) => m.line.role === 'acid' && m.line.where !== 'each jar';
+  const food = (m: (typeof masses)[number]) => m.line.role === 'fruit' || m.line.role === 'low-acid produce';
+  if (sum(acid, 'planned_g') > 0) {
+    const planned = sum(acid, 'planned_g') / sum(food, 'planned_g');
+    const actual = sum(food, 'actual_g') === 0 ? planned : sum(acid, 'actual_g') / sum(food, 'actual_g');
+    const met = actual >= planned * (1 - ACID_TOLERANCE);
+    out.push(
+      condition(
+        'acid-share',
+        'At least the acid the authority asks for',
+        met,
+        `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
+        'Less acid, or more low-acid food, and the authority no longer covers the batch.',
+        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        null,
+      ),
+    );
+  }
+  const inBrine = (role: 'acid' | 'water') => (m: (typeof masses)[number]) =>
+    m.line.role === role && m.line.where === 'brine';
+  const strength = (key: 'planned_g' | 'actual_g') =>
+    sum(inBrine('acid'), key) / (sum(inBrine('acid'), key) + sum(inBrine('water'), key));
+  if (sum(inBrine('acid'), 'planned_g') > 0 && sum(inBrine('water'), 'planned_g') > 0) {
+    const planned = strength('planned_g');
+    const actual = strength('actual_g');
+    out.push(
+      condition(
+        'brine-strength',
+        'A brine as strong as the authority asks for',
+        actual >= planned * (1 - ACID_TOLERANCE),
+        `${(actual * 100).toFixed(1)} % of its acid and water was acid; the recipe has ${(planned * 100).toFixed(1)} %.`,
+        'A thinner brine carries less acid into every piece.',
+        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        null,
+      ),
+    );
+  }
+  return out;
+}
+
+/** A spread that sets by cooking alone, or has a step to the gel point, has to show that it got there. */
+function cookedToGel(recipe: Recipe): boolean {
+  return recipe.setBy === 'nothing added' || recipe.steps.some(s => s.target.kind === 'gel point');
+}
+
+/** Food whose acid was added or grew in it is released on a reading of its finished pH. */
+export function needsReading(foodClass: FoodClass): boolean {
+  return foodClass === 'acidified food' || foodClass === 'fermented food';
+}
+
+/** A hot fill is no heat step below the temperature its letter sets. */
+export function hotFillConditions(state: BatchState): Condition[] {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const fill = started.times.find(t => t.method === 'hot-fill-hold')?.fill;
+  if (!fill) return [];
+  const read = state.temperatures.filter(t => t.where === 'jar').map(t => t.temp_C);
+  const coldest = Math.min(Infinity, ...read);
+  return [
+    condition(
+      'hot-fill',
+      `Filled at ${tempBoth(fill.temp_C)} or above`,
+      read.length > 0 && coldest >= fill.temp_C - HALF_A_TENTH_C,
+      read.length > 0
+        ? `The coldest jar read ${tempBoth(coldest)}; closure: ${fill.closure}.`
+        : 'No jar temperature is logged.',
+      "The letter's hot-fill-hold is the heat step: its temperature, its hold and its closure.",
+      'Log the temperature in a jar at filling. A jar filled colder is refrigerated or filled again.',
+      null,
+    ),
+  ];
+}
+
+export function tracedCondition(state: BatchState): Condition {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const drawn = new Set(state.draws.flatMap(d => d.lots.map(l => l.lineId)));
+  const missing = started.recipe.lines.filter(l => l.role !== 'water' && !drawn.has(l.id)).map(l => l.name);
+  const lids = new Set(state.draws.flatMap(d => d.lots.filter(l => l.kind === 'lid').map(l => l.lotId)));
+  const untraced = state.jars.filter(j => !j.setAside && (j.lidLotId === null || !lids.has(j.lidLotId)));
+  if (untraced.length > 0) missing.push(`lids of jars ${rangesText(untraced.map(j => j.number))}`);
+  const met = missing.length === 0;
+  return condition(
+    'traced',
+    'Everything in it is traced to a lot',
+    met,
+    met ? 'Each ingredient and lid was drawn from a lot.' : `No lot was drawn for: ${missing.join(', ')}.`,
+    'A recall goes from a lot to its jars and back.',
+    'Draw the lots that were used.',
+    null,
+  );
+}
+
+export function acidityConditions(state: BatchState): Condition[] {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const out: Condition[] = [];
+  const limit = started.phLimit;
+  const above = state.readings.filter(r => r.ph > limit);
+  if (above.length > 0) {
+    const worst = above.reduce((a, r) => (r.ph > a.ph ? r : a));
+    out.push(
+      condition(
+        'ph-limit',
+        `No reading above pH ${limit}`,
+        false,
+        `Jar ${worst.jar} read pH ${worst.ph}.`,
+        limit < PH_LIMIT
+          ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).`
+          : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
+        'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.',
+        null,
+      ),
+    );
+  }
+  if (needsReading(started.recipe.foodClass)) {
+    const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r).length === 0);
+    const best = evidence.at(-1);
+    const last = state.readings.at(-1);
+    const met = evidence.length > 0 && above.length === 0;
+    const watch = best && best.ph > PH_ACT ? ` Above ${PH_ACT}: careful producers look for the cause.` : '';
+    out.push(
+      condition(
+        'ph-evidence',
+        `Equilibrium pH at or below ${limit}`,
+        met,
+        met && best
+          ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
+          : last
+            ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
+            : 'No reading is entered.',
+        'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
+        'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
+        null,
+      ),
+    );
+  }
+  return out;
+}
+
+export function deviationConditions(state: BatchState, present: JarState[]): Condition[] {
+  const open = state.deviations.filter(d => d.settled === null);
+  const out = open
+    .map(d =>
+      condition(
+        `deviation:${d.key}`,
+        'A deviation to settle',
+        false,
+        d.what,
+        'A fact that breaks a rule holds its jars until it is settled.',
+        d.next,
+        d.jars === null || d.jars.length === 0
+          ? null
+          : d.jars.filter(n =>
+              present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)),
+            ),
+      ),
+    )
+    // A jar-bound deviation whose jars have all been set aside holds nothing any more.
+    .filter(c => c.jars === null || c.jars.length > 0);
+  if (out.length === 0)
+    out.push(
+      condition(
+        'deviations',
+        'No open deviation',
+        true,
+        state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.',
+        '',
+        '',
+        null,
+      ),
+    );
+  return out;
+}

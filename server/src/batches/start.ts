@@ -1,0 +1,222 @@
+import type { BatchView, BodyOf, startBatch } from '@cocotte/contract';
+import { PH_LIMIT } from '@cocotte/core/acid';
+import { type StartedBody, correctedInstant_ms } from '@cocotte/core/batches';
+import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { lotCode } from '@cocotte/core/labels';
+import { type Fault, Fraction, dayOf, yearAndDay } from '@cocotte/core/measure';
+import {
+  type Recipe,
+  type ScheduledTime,
+  factorForJars,
+  forecastPacked,
+  forecastPot,
+  jarSize,
+  pintsOf,
+  planPots,
+  processFor,
+  reviewFaults,
+  routeToSale,
+  steamFault,
+} from '@cocotte/core/recipes';
+import { type Call } from '../house/mount.ts';
+import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { readKitchen } from '../kitchen/service.ts';
+import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
+import { decide } from './decide.ts';
+import * as queries from './queries.ts';
+
+/** Starts a batch: everything later figures rest on is looked up now and stored in the event. */
+export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatch>>): Promise<BatchView> {
+  const { trx, kitchenId, body } = call;
+  return decide(call, body.batchId, body.stamp, body, 'batch.started', async () => {
+    if (!(await lockRecipe(trx, kitchenId, body.recipeId))) throw notFound('This recipe');
+    const version = await selectVersion(trx, kitchenId, body.recipeId, body.recipeVersion);
+    if (!version) throw notFound('This version of the recipe');
+    const { recipe } = version;
+    const factor = readFactor(body.factor, recipe, body.jars);
+    const kitchen = await readKitchen(call);
+    const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
+    if (refusal)
+      throw problem(
+        422,
+        'refused-food',
+        refusal.what,
+        `${refusal.why} ${refusal.source}.`,
+        refusal.next,
+        'recipeId',
+      );
+    const pot = kitchen.pots.find(p => p.id === body.potId) ?? null;
+    if (body.potId !== null && !pot)
+      throw problem(
+        422,
+        'unknown-pot',
+        'That pot is not one of the kitchen.',
+        'Its size and its boiling-off rate are needed.',
+        'Choose another pot.',
+        'potId',
+      );
+    const route = routeToSale(recipe);
+    if (body.purpose === 'sale' && !route.open) {
+      throw problem(
+        422,
+        'no-route',
+        route.what,
+        route.why,
+        route.next || 'Cook it for home, as a gift or as a trial.',
+        'purpose',
+      );
+    }
+    const sizes = [...new Set(body.jars.filter(j => j.count > 0).map(j => j.size))];
+    const answers = sizes.map(size => ({ size, answer: processFor(recipe, size, kitchen.altitude_m) }));
+    const refused: Fault[] = answers.flatMap(({ size, answer }) =>
+      answer.ok
+        ? []
+        : [{ path: `jars.${size}`, code: 'no-time', what: answer.what, why: answer.why, next: answer.next }],
+    );
+    // A recipe without any time may be cooked as a trial; a jar size outside the recipe's authority may not be cooked at all.
+    if (refused.length > 0 && !(body.purpose === 'trial' && !route.open))
+      throw new HttpProblem(422, 'no-time', refused);
+    const times = answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : []));
+    if (body.heat === 'steam')
+      for (const time of times) {
+        const fault = steamFault(time);
+        if (fault)
+          throw problem(
+            422,
+            'no-steam',
+            `Steam does not cover ${jarSize(time.jarSize).plural} here.`,
+            fault,
+            'Process them in boiling water.',
+            'heat',
+          );
+      }
+    const plan = recipe.sketch
+      ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
+      : planPots(recipe, factor, pot, body.doublePectin);
+    const madeOn = dayOf(correctedInstant_ms(body.stamp), kitchen.zone);
+    const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
+    await freezeVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
+    return {
+      recipeId: body.recipeId,
+      recipeVersion: body.recipeVersion,
+      recipe,
+      factor: factor.toFraction(),
+      jars: body.jars.filter(j => j.count > 0),
+      purpose: body.purpose,
+      lotCode: lotCode(recipe.code, madeOn, number),
+      madeOn,
+      kitchen: {
+        name: kitchen.name,
+        altitude_m: kitchen.altitude_m,
+        zone: kitchen.zone,
+        locale: kitchen.locale,
+        currency: kitchen.currency,
+        hourlyRate: kitchen.hourlyRate,
+        thermometerError_C: kitchen.thermometerError_C,
+      },
+      boilingPoint_C: boilingPoint_C(kitchen.altitude_m),
+      gelPoint_C: gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C),
+      times,
+      noTime: answers.flatMap(({ size, answer }) =>
+        answer.ok ? [] : [{ size, what: answer.what, why: answer.why }],
+      ),
+      route,
+      phLimit: recipe.authority.grade === 'letter' ? Math.min(PH_LIMIT, recipe.authority.maxPh) : PH_LIMIT,
+      heat: body.heat,
+      pots: { count: plan.pots, each: plan.each, overridden: plan.overridden, reasons: plan.reasons },
+      expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, body.jars, kitchen, pot),
+    };
+  });
+}
+
+/** What the batch is foreseen to fill: by the forecast of the pot or the pack, else the jars it was scaled for. */
+function expectedOf(
+  recipe: Recipe,
+  factor: Fraction,
+  pots: number,
+  times: readonly ScheduledTime[],
+  jars: BodyOf<typeof startBatch>['jars'],
+  kitchen: Kitchen,
+  pot: Kitchen['pots'][number] | null,
+): StartedBody['expected'] {
+  const wanted = jars.filter(j => j.count > 0);
+  const sizes = [...new Set(wanted.map(j => j.size))].sort((a, b) =>
+    jarSize(b).pints.compare(jarSize(a).pints),
+  );
+  const first = sizes[0];
+  const planned = {
+    pints: pintsOf(wanted).valueOf(),
+    final_g: null,
+    solids_pct: null,
+    cook_min: null,
+    foreseen: false,
+  };
+  if (!first) return null;
+  const headspace_mm = times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM;
+  if (recipe.packing) {
+    const packed = forecastPacked(recipe, factor, headspace_mm, first, null);
+    return { ...planned, pints: pintsOf(packed.jars).valueOf(), foreseen: true };
+  }
+  const forecast = forecastPot(recipe, factor, pots, { ...kitchen, pot }, headspace_mm, sizes);
+  const cooked = forecast.cooks.some(c => c.waterOff_g > 0);
+  // A pot whose end is judged by eye foretells nothing: then the jars wanted are what is expected.
+  if (!cooked || forecast.faults.length > 0) return planned;
+  return {
+    pints:
+      pintsOf(forecast.jars.jars).valueOf() +
+      (forecast.jars.part ? forecast.jars.part.share * jarSize(forecast.jars.part.size).pints.valueOf() : 0),
+    final_g: forecast.final_g,
+    solids_pct: forecast.solids_pct,
+    cook_min: forecast.minutes,
+    foreseen: true,
+  };
+}
+
+/** Half an inch, where no time says otherwise. */
+const DEFAULT_HEADSPACE_MM = 12.7;
+
+/** Largest and smallest scale a batch may have: beyond these a slip is likelier than a plan. */
+const FACTOR_LIMITS = { min: 0.05, max: 20 };
+
+function readFactor(
+  text: string,
+  recipe: Pick<Recipe, 'makes' | 'jars'>,
+  jars: BodyOf<typeof startBatch>['jars'],
+): Fraction {
+  let factor: Fraction;
+  try {
+    factor = new Fraction(text);
+    factorForJars(recipe, jars);
+  } catch {
+    throw problem(
+      422,
+      'bad-scale',
+      'The scale is not a number, or no jar is wanted.',
+      'Every line follows from it.',
+      'Choose how many jars.',
+      'factor',
+    );
+  }
+  const missing = jars.find(j => j.count > 0 && !recipe.jars.some(r => r.size === j.size));
+  if (missing)
+    throw problem(
+      422,
+      'size-not-listed',
+      `The recipe has no ${jarSize(missing.size).plural}.`,
+      'Its net contents and headspace for that size are unknown.',
+      'Choose one of its sizes, or add the size to the recipe.',
+      'jars',
+    );
+  if (factor.valueOf() < FACTOR_LIMITS.min || factor.valueOf() > FACTOR_LIMITS.max) {
+    throw problem(
+      422,
+      'bad-scale',
+      `${factor.valueOf().toFixed(2)} times the recipe is outside ${FACTOR_LIMITS.min} to ${FACTOR_LIMITS.max}.`,
+      'A batch that small or large is a slip.',
+      'Choose another number of jars.',
+      'factor',
+    );
+  }
+  return factor;
+}
