@@ -153,8 +153,15 @@ export const newPassword = patterned(
 );
 
 /** Decimal text within limits, as money and stock cross the wire. */
-export function decimal(limits: { min: number; max: number; above?: boolean; name: string }): Rule<string> {
-  const { min, max, above, name } = limits;
+export function decimal(limits: {
+  min: number;
+  max: number;
+  above?: boolean;
+  /** Decimals it may have, 9 unless given. */
+  places?: number;
+  name: string;
+}): Rule<string> {
+  const { min, max, above, places = 9, name } = limits;
   const words = say(
     'out-of-range',
     `${name} must be ${above ? 'above' : 'at least'} ${min} and at most ${max}.`,
@@ -162,7 +169,7 @@ export function decimal(limits: { min: number; max: number; above?: boolean; nam
     'Enter a plain figure such as 12.50.',
   );
   return patterned(
-    /^-?\d{1,12}(\.\d{1,9})?$/,
+    new RegExp(`^-?\\d{1,12}(\\.\\d{1,${places}})?$`),
     words,
     { format: 'decimal' },
     v => (above ? Number(v) > min : Number(v) >= min) && Number(v) <= max,

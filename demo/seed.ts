@@ -1,8 +1,9 @@
+import type { ReceiveLot } from '@cocotte/contract';
 import { randomUUID } from 'node:crypto';
 import { gate } from '@cocotte/core/checks';
-import type { Canner, Pot } from '@cocotte/core/kitchen';
+import { type Canner, type CostSettings, type Pot, plainCosts } from '@cocotte/core/kitchen';
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
-import type { Recipe } from '@cocotte/core/recipes';
+import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Database, enterKitchen } from '@cocotte/server/house/database';
 import { anyAccount, insertAccount, setMembership } from '@cocotte/server/kitchen/outside';
 import { addKitchen, newKitchenSettings } from '@cocotte/server/kitchen/service';
@@ -12,6 +13,9 @@ import { release } from '@cocotte/server/checks/service';
 import { print } from '@cocotte/server/labels/service';
 import { add as addRecipe } from '@cocotte/server/recipes/service';
 import { add as addTasting } from '@cocotte/server/recipes/tastings';
+import { moveOne, prepare } from '@cocotte/server/stores/moves';
+import { put as putPlan } from '@cocotte/server/stores/plans';
+import { add as addReceipt } from '@cocotte/server/stores/receipts';
 import * as stores from '@cocotte/server/stores/service';
 import { Cook } from '@cocotte/testing/cook';
 import { InKitchen } from '@cocotte/testing/in-kitchen';
@@ -25,7 +29,7 @@ import {
   tomatoSalsa,
   waxBeans,
 } from './recipes.ts';
-import { type DemoItems, demoItems, demoLots } from './stores.ts';
+import { type DemoItems, demoItems, demoLots, demoReceipts } from './stores.ts';
 
 const ZONE = 'America/Denver';
 
@@ -33,6 +37,16 @@ const DEMO_POTS: Pot[] = [
   { id: 'pan', name: 'Wide jam pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 62 },
   { id: 'tall', name: 'Tall stock pot', capacity_mL: 15_000, diameter_mm: 300, boilOff_gPerMin: 34 },
 ];
+const demoCosts: CostSettings = {
+  ...plainCosts,
+  burners: [
+    { id: 'hob', name: 'Kitchen hob, large ring', kind: 'electric', power_W: 2200 },
+    { id: 'yard', name: 'Yard burner', kind: 'gas', use_gPerHour: 420, itemId: null },
+  ],
+  electricity: '0.17',
+  overhead: { perBatch: '0.75', perJar: '0.02', perMonth: '46.00', batchesPerMonth: 9 },
+  market: { fee: '28.00', jars: 46 },
+};
 const DEMO_CANNERS: Canner[] = [
   {
     id: 'big',
@@ -94,6 +108,7 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
         thermometerError_C: 0.2,
         pots: DEMO_POTS,
         canners: DEMO_CANNERS,
+        costs: { ...demoCosts, rates: [{ personId: rook.id, hourlyRate: '16.50' }] },
       },
       now_ms,
     );
@@ -140,6 +155,9 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
       ...lines,
       { lotId: lot(size), lineId: null, quantity: count },
       { lotId: lot('lids'), lineId: null, quantity: count },
+      { lotId: lot('bands'), lineId: null, quantity: count },
+      { lotId: lot('labels'), lineId: null, quantity: count },
+      { lotId: lot('gas'), lineId: null, quantity: '380' },
     ]);
   };
   const glass = (key: string) => ({ jarLotId: lot(key), lidLotId: lot('lids') });
@@ -159,6 +177,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
     await batch.stepDone('boil', 14);
     await batch.processLoad(1, 'half-pint', range(1, filled), glass('halfPints'), 15);
     await batch.note(['minutes.worked', { minutes: 110 }], ['yield.explained', { reason }]);
+    await batch.note(['kitchen.worked', { minutes: 25 }]);
+    await batch.note(['energy.used', { burnerId: 'hob', minutes: 55 }]);
     at(back - 1, '09:00');
     await batch.note(['jars.pressed', { sealed: range(1, filled), failed: [] }]);
     await kitchen.run(release, {
@@ -203,6 +223,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   await jam.processLoad(1, 'half-pint', range(1, 8), glass('halfPints'), 15);
   await jam.processLoad(2, 'half-pint', range(9, 16), glass('halfPints'), 15);
   await jam.note(['minutes.worked', { minutes: 165 }], ['yield.explained', { reason: 'As foreseen.' }]);
+  await jam.note(['kitchen.worked', { minutes: 30 }]);
+  await jam.note(['energy.used', { burnerId: 'hob', minutes: 95 }]);
   at(8, '09:05');
   await jam.note(['jars.pressed', { sealed: range(1, 15), failed: [16] }]);
   await jam.note(['jars.set_aside', { jars: [16], why: 'seal failed' }]);
@@ -233,6 +255,7 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   await beans.processLoad(1, 'pint', range(1, 7), glass('pints'), 15);
   await beans.processLoad(2, 'pint', range(8, 12), glass('pints'), 15);
   await beans.note(['minutes.worked', { minutes: 130 }]);
+  await beans.note(['kitchen.worked', { minutes: 25 }]);
   at(1, '08:40');
   await beans.note(['jars.pressed', { sealed: range(1, 12), failed: [] }]);
 
@@ -252,6 +275,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   );
   kitchen.person = wren;
 
+  await storesWork(kitchen, items, lots, ids, back => addDays(today, back), now_ms);
+
   // This morning, two hours ago: plums stand in sugar.
   kitchen.now_ms = now_ms - 2 * 3_600_000;
   const next = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 14 }], 'pan');
@@ -262,6 +287,50 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
   await next.note(['line.weighed', { lineId: 'plums', mass_g: 3572 }]);
   await next.note(['step.started', { stepId: 'macerate' }]);
   return true;
+}
+
+/** What happens at the shelf: receipts, something frozen for winter, a bag that split, a count, and what is planned. */
+async function storesWork(
+  kitchen: InKitchen,
+  items: DemoItems,
+  lots: Record<string, ReceiveLot>,
+  recipes: { jam: string; beans: string },
+  day: (ahead: number) => string,
+  now_ms: number,
+): Promise<void> {
+  kitchen.now_ms = now_ms - 26 * 3_600_000;
+  for (const receipt of demoReceipts(items, day))
+    await kitchen.run(addReceipt, { body: { receipt, again: false } });
+  const id = (key: string) => (lots[key] as ReceiveLot).id;
+  await kitchen.run(prepare, {
+    body: {
+      lotId: randomUUID(),
+      itemId: items.frozenPlums.id,
+      label: 'FP-01',
+      how: 'frozen',
+      parts: [{ lotId: id('plumsEarly'), quantity: '1500' }],
+      quantity: '1320',
+      keepsUntil: day(300),
+      value: 'cost and work',
+      minutes: 20,
+      unitCost: '0',
+      note: 'stoned, in trays, then bagged',
+    },
+  });
+  const change = (lotId: string, kind: 'loss' | 'count', quantity: string, reason: string) =>
+    kitchen.run(moveOne, { params: { lotId }, body: { id: randomUUID(), kind, quantity, reason } });
+  await change(id('plums'), 'loss', '240', 'Gone soft at the bottom of the crate.');
+  await change(id('garlic'), 'count', '48', 'Counted: some had sprouted and were thrown out.');
+  const plan = (recipe: Recipe, recipeId: string, ahead: number, jars: JarsWanted[]) => {
+    const factor = factorForJars(recipe, jars).toFraction();
+    const planId = randomUUID();
+    return kitchen.run(putPlan, {
+      params: { planId },
+      body: { id: planId, day: day(ahead), recipeId, factor, jars },
+    });
+  };
+  await plan(plumJam, recipes.jam, 3, [{ size: 'half-pint', count: 64 }]);
+  await plan(waxBeans, recipes.beans, 5, [{ size: 'pint', count: 45 }]);
 }
 
 /** Grams of a line as bought, in the unit its item is kept in. */

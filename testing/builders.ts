@@ -1,3 +1,4 @@
+import { plainCosts } from '@cocotte/core/kitchen';
 import { randomUUID } from 'node:crypto';
 import type {
   BatchEvent,
@@ -50,6 +51,7 @@ export class PaperBatch {
         currency: 'USD',
         hourlyRate: '18.00',
         thermometerError_C: 0,
+        costs: plainCosts,
       },
       boilingPoint_C: boilingPoint_C(altitude_m),
       gelPoint_C: gelPoint_C(altitude_m),

@@ -15,7 +15,7 @@ import {
 } from '@cocotte/contract';
 import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
 import { type JarSizeId, type Recipe, factorForJars } from '@cocotte/core/recipes';
-import type { Item } from '@cocotte/core/stores';
+import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { Device } from './device.ts';
 import type { Client } from './test-server.ts';
 
@@ -50,18 +50,15 @@ export class Line {
     ) => {
       const id = randomUUID();
       await client.ok(addItem, {
-        body: {
+        body: upgradeItem({
           id,
           kind: 'ingredient',
           name: key,
           unit: 'g',
           unit_g: 1,
-          jarSize: null,
           labelName: key,
-          subIngredients: '',
-          allergens: [],
           ...over,
-        },
+        }),
       });
       line.lots[key] = randomUUID();
       await client.ok(receiveLot, {
@@ -74,6 +71,7 @@ export class Line {
           bestBy: null,
           unitCost: '0.01',
           strength_pct,
+          facts: plainFacts(),
           quantity,
         },
       });

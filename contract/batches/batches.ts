@@ -1,6 +1,7 @@
 import { PURPOSES, type Purpose, type SequencedEvent, type Stamp } from '@cocotte/core/batches';
 import type { BatchSummary, Due, Running, Stage } from '@cocotte/core/checks';
 import type { JarsWanted } from '@cocotte/core/recipes';
+import type { Work } from '@cocotte/core/stores';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
 import {
   type Rule,
@@ -17,7 +18,14 @@ import {
   uuid,
 } from '../rules.ts';
 import { trialReading } from '../recipes/recipe-rules.ts';
-import { type FactEntry, factRule, jarsWantedRule, sequencedRule, stampRule } from './event-rules.ts';
+import {
+  type FactEntry,
+  factRule,
+  jarNumbers,
+  jarsWantedRule,
+  sequencedRule,
+  stampRule,
+} from './event-rules.ts';
 
 const count = figure({ min: 0, max: 1e9, whole: true, name: 'The count' });
 const instant_ms = figure({ min: 0, max: 1e14, name: 'The instant' });
@@ -57,6 +65,16 @@ const summary = shape<BatchSummary>({
     }),
   ),
   readings: list(trialReading, { max: 1000 }),
+  work: list(
+    shape<Work>({
+      personId: uuid,
+      minutes: figure({ min: 0, max: 1440, name: 'The minutes' }),
+      kind: choice(['batch', 'kitchen'] as const),
+      with: list(uuid, { max: 12 }),
+      hourlyRate: decimal({ min: 0, max: 1e6, name: 'The hourly rate' }),
+    }),
+    { max: 1000 },
+  ),
 });
 
 export interface BatchRow {
@@ -195,6 +213,56 @@ export const reverseDraw = endpoint({
   params: shape<{ batchId: string; drawId: string }>({ batchId: uuid, drawId: uuid }),
   body: shape<{ reason: string; stamp: Stamp }>({
     reason: text({ min: 3, max: 300, name: 'The reason' }),
+    stamp: stampRule,
+  }),
+  reply: batchView,
+});
+export interface ReturnLots {
+  lots: { lotId: string; quantity: string }[];
+  reason: string;
+  stamp: Stamp;
+}
+export const returnLots = endpoint({
+  name: 'batches.returnLots',
+  method: 'POST',
+  path: '/api/batches/:batchId/returns',
+  who: 'cook',
+  summary:
+    'Bring part of what was drawn back to its lot, such as bands from jars kept at home (a decision); lids and food do not come back',
+  params: batchParams,
+  body: shape<ReturnLots>({
+    lots: list(
+      shape<ReturnLots['lots'][number]>({
+        lotId: uuid,
+        quantity: decimal({ min: 0, above: true, max: 1e9, name: 'The quantity' }),
+      }),
+      { min: 1, max: 50 },
+    ),
+    reason: text({ min: 3, max: 300, name: 'The reason' }),
+    stamp: stampRule,
+  }),
+  reply: batchView,
+});
+export interface TakeJars {
+  jars: number[];
+  lotId: string;
+  itemId: string;
+  label: string;
+  stamp: Stamp;
+}
+export const takeJars = endpoint({
+  name: 'batches.takeJars',
+  method: 'POST',
+  path: '/api/batches/:batchId/takings',
+  who: 'cook',
+  summary:
+    'Take finished jars into the kitchen as a lot of an ingredient (a decision): it carries their lot code, ingredients, allergens and cost',
+  params: batchParams,
+  body: shape<TakeJars>({
+    jars: jarNumbers,
+    lotId: uuid,
+    itemId: uuid,
+    label: text({ min: 1, max: 40, name: 'The lot name' }),
     stamp: stampRule,
   }),
   reply: batchView,

@@ -8,6 +8,7 @@ import {
   type FactType,
   type GateEvidence,
   type LabelContent,
+  type ReturnedLot,
   PURPOSES,
   type SequencedEvent,
   SET_ASIDE_REASONS,
@@ -16,6 +17,8 @@ import {
   isDecision,
 } from '@cocotte/core/batches';
 import type { JarsWanted } from '@cocotte/core/recipes';
+import { ITEM_KINDS } from '@cocotte/core/stores';
+import { costsRule } from '../kitchen/costs.ts';
 import { jarSizeRule, lineRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
 import {
   type Rule,
@@ -37,10 +40,12 @@ import {
 export const jarNumber = figure({ min: 1, max: 2000, whole: true, name: 'A jar number' });
 export const jarNumbers = list(jarNumber, { min: 1, max: 500 });
 const anyJarNumbers = list(jarNumber, { max: 500 });
+const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
 const reason = text({ min: 3, max: 300, name: 'The reason' });
 const loadId = uuid;
 const lineId = text({ min: 1, max: 40 });
 const money = decimal({ min: 0, max: 1e9, name: 'The amount of money' });
+const unitCost = decimal({ min: 0, max: 1e9, places: 18, name: 'The cost of one unit' });
 
 export const stampFields: { [K in keyof Stamp]-?: Rule<Stamp[K]> } = {
   id: uuid,
@@ -84,17 +89,17 @@ export const jarsWantedRule = list(
 const drawnLot = shape<DrawnLot>({
   lotId: uuid,
   itemId: uuid,
-  kind: choice(['ingredient', 'jar', 'lid'] as const),
+  kind: choice(ITEM_KINDS),
   name: text({ max: 80 }),
   lotLabel: text({ max: 40 }),
   lineId: maybe(lineId),
   jarSize: maybe(jarSizeRule),
   quantity: decimal({ min: 0, max: 1e9, name: 'The quantity' }),
   unit: choice(['g', 'mL', 'each'] as const),
-  unitCost: money,
+  unitCost,
   mass_g: maybe(figure({ min: 0, max: 1e9, name: 'The mass' })),
   labelName: text({ max: 80 }),
-  subIngredients: text({ max: 300 }),
+  subIngredients: text({ max: 4000 }),
   allergens: list(text({ max: 40 }), { max: 20 }),
 });
 const evidence = shape<GateEvidence>({
@@ -133,6 +138,7 @@ const started = shape<StartedBody>({
     currency: text({ max: 3 }),
     hourlyRate: money,
     thermometerError_C: figure({ min: -5, max: 5, name: 'The thermometer error' }),
+    costs: costsRule,
   }),
   boilingPoint_C: figure({ min: 50, max: 110, name: 'The boiling point' }),
   gelPoint_C: figure({ min: 50, max: 120, name: 'The gel point' }),
@@ -229,8 +235,15 @@ const correctable: { [K in CorrectableType]: Rule<EventBodies[K]> } = {
     buffers: list(figure({ min: 1, max: 13, name: 'A buffer' }), { max: 4 }),
     reference: text({ max: 120 }),
   }),
-  'minutes.worked': shape<EventBodies['minutes.worked']>({
-    minutes: figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' }),
+  'minutes.worked': shape<EventBodies['minutes.worked']>({ minutes: worked }),
+  'minutes.shared': shape<EventBodies['minutes.shared']>({
+    minutes: worked,
+    with: list(uuid, { min: 1, max: 12 }),
+  }),
+  'kitchen.worked': shape<EventBodies['kitchen.worked']>({ minutes: worked }),
+  'energy.used': shape<EventBodies['energy.used']>({
+    burnerId: text({ min: 1, max: 40, name: 'The burner' }),
+    minutes: worked,
   }),
   'note.written': shape<EventBodies['note.written']>({ text: text({ min: 1, max: 2000, name: 'The note' }) }),
   'deviation.settled': shape<EventBodies['deviation.settled']>({
@@ -262,6 +275,23 @@ export const bodyRules: { [K in EventType]: Rule<EventBodies[K]> } = {
   'batch.started': started,
   'lot.drawn': shape<EventBodies['lot.drawn']>({ lots: list(drawnLot, { min: 1, max: 200 }) }),
   'draw.reversed': shape<EventBodies['draw.reversed']>({ drawId: uuid, reason }),
+  'lots.returned': shape<EventBodies['lots.returned']>({
+    lots: list(
+      shape<ReturnedLot>({
+        lotId: uuid,
+        quantity: decimal({ min: 0, above: true, max: 1e9, name: 'The quantity' }),
+        unitCost,
+      }),
+      { min: 1, max: 50 },
+    ),
+    reason,
+  }),
+  'jars.taken': shape<EventBodies['jars.taken']>({
+    jars: jarNumbers,
+    lotId: uuid,
+    label: text({ max: 40 }),
+    unitCost,
+  }),
   'jars.released': shape<EventBodies['jars.released']>({
     jars: jarNumbers,
     evidence: list(evidence, { max: 200 }),

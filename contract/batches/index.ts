@@ -7,6 +7,8 @@ export {
   appendFacts,
   blankSheet,
   drawLots,
+  returnLots,
+  takeJars,
   listBatches,
   readBatch,
   readToday,

@@ -8,6 +8,7 @@ import {
 } from '@cocotte/core/kitchen';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/recipes';
 import { endpoint } from '../endpoint.ts';
+import { costsRule } from './costs.ts';
 import {
   type Rule,
   choice,
@@ -116,6 +117,7 @@ const settings = {
     }),
     { max: 10 },
   ),
+  costs: costsRule,
 };
 const kitchen = shape<Kitchen>({
   id: uuid,

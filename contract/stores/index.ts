@@ -1,1 +1,3 @@
-export { type LotRow, type ReceiveLot, addItem, listItems, listLots, receiveLot } from './stores.ts';
+export * from './stores.ts';
+export * from './receipts.ts';
+export * from './planning.ts';

@@ -1,4 +1,5 @@
 import type { AcidityReading } from '../acid/index.ts';
+import { type CostSettings, plainCosts } from '../kitchen/index.ts';
 import { instantMs } from '../measure/index.ts';
 import {
   type JarSizeId,
@@ -16,7 +17,8 @@ export type Purpose = 'sale' | 'home' | 'gift' | 'trial';
 export const PURPOSES: readonly Purpose[] = ['sale', 'home', 'gift', 'trial'];
 
 /** Why a jar leaves the batch's stock before it is released. */
-export type SetAsideReason = 'broken' | 'leaking' | 'seal failed' | 'spoiled' | 'tested' | 'part-filled';
+export type SetAsideReason =
+  'broken' | 'leaking' | 'seal failed' | 'spoiled' | 'tested' | 'part-filled' | 'sampled' | 'gifted';
 export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'broken',
   'leaking',
@@ -24,6 +26,8 @@ export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'spoiled',
   'tested',
   'part-filled',
+  'sampled',
+  'gifted',
 ];
 
 /** What was decided when the batch began. Holds every value later figures rest on; nothing is looked up again. */
@@ -46,6 +50,8 @@ export interface StartedBody {
     currency: string;
     hourlyRate: string;
     thermometerError_C: number;
+    /** What costs are reckoned with. */
+    costs: CostSettings;
   };
   boilingPoint_C: number;
   /** As this kitchen's thermometer shows it. */
@@ -84,6 +90,7 @@ export function upgradeStarted(body: StartedBody): StartedBody {
     pots: body.pots ?? first.pots,
     recipe: upgradeRecipe(body.recipe),
     times: body.times.map(upgradeTime),
+    kitchen: { ...body.kitchen, costs: body.kitchen.costs ?? plainCosts },
   } as StartedBody;
 }
 
@@ -91,7 +98,7 @@ export function upgradeStarted(body: StartedBody): StartedBody {
 export interface DrawnLot {
   lotId: string;
   itemId: string;
-  kind: 'ingredient' | 'jar' | 'lid';
+  kind: 'ingredient' | 'jar' | 'lid' | 'band' | 'label' | 'packaging' | 'fuel' | 'tool';
   name: string;
   lotLabel: string;
   /** Recipe line it serves; null for jars and lids. */
@@ -110,6 +117,14 @@ export interface DrawnLot {
   allergens: string[];
 }
 
+/** So much of a lot that was drawn and came back. */
+export interface ReturnedLot {
+  lotId: string;
+  quantity: string;
+  /** Money for one base unit, decimal text, as it was drawn. */
+  unitCost: string;
+}
+
 export interface GateEvidence {
   code: string;
   title: string;
@@ -121,6 +136,10 @@ export interface EventBodies {
   'batch.started': StartedBody;
   'lot.drawn': { lots: DrawnLot[] };
   'draw.reversed': { drawId: string; reason: string };
+  /** Something drawn came back, such as bands from jars kept at home, or a bag that was not needed. */
+  'lots.returned': { lots: ReturnedLot[]; reason: string };
+  /** Finished jars became a lot of an ingredient. */
+  'jars.taken': { jars: number[]; lotId: string; label: string; unitCost: string };
   'jars.released': { jars: number[]; evidence: GateEvidence[] };
   'labels.printed': { jars: number[]; size: JarSizeId; stock: string; label: LabelContent };
   'step.started': { stepId: string };
@@ -145,6 +164,12 @@ export interface EventBodies {
   'jars.pressed': { sealed: number[]; failed: number[] };
   'ph.read': AcidityReading & { jar: number };
   'minutes.worked': { minutes: number };
+  /** Worked on several batches at once: the others share the minutes. */
+  'minutes.shared': { minutes: number; with: string[] };
+  /** Opening, cleaning and closing the kitchen: shared by the batches of the day. */
+  'kitchen.worked': { minutes: number };
+  /** A burner was on for so long. */
+  'energy.used': { burnerId: string; minutes: number };
   'note.written': { text: string };
   'deviation.settled': { key: string; reason: string; minutes: number | null };
   'entry.corrected': Correction;
@@ -172,6 +197,8 @@ export const DECISION_TYPES = [
   'batch.started',
   'lot.drawn',
   'draw.reversed',
+  'lots.returned',
+  'jars.taken',
   'jars.released',
   'labels.printed',
 ] as const;

@@ -105,6 +105,10 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     for (const jar of named(s.event.body.jars, s, 'set aside'))
       jar.setAside ??= { why: s.event.body.why, by: s.trace };
   }
+  for (const s of of('jars.taken')) {
+    for (const jar of named(s.event.body.jars, s, 'taken'))
+      jar.setAside ??= { why: 'used in the kitchen', by: s.trace };
+  }
   const loads = deriveLoads(byType, started, known, named, deviations);
   pressJars(byType, jars, loads, named);
 
@@ -150,7 +154,17 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: s.trace,
     })),
     readings: of('ph.read').map(s => ({ ...s.event.body, by: s.trace })),
-    minutes: of('minutes.worked').map(s => ({ minutes: s.event.body.minutes, by: s.trace })),
+    minutes: [...of('minutes.worked'), ...of('minutes.shared'), ...of('kitchen.worked')]
+      .sort(inOrder)
+      .map(s => ({
+        minutes: s.event.body.minutes,
+        kind: s.event.type === 'kitchen.worked' ? ('kitchen' as const) : ('batch' as const),
+        with: s.event.type === 'minutes.shared' ? s.event.body.with : [],
+        by: s.trace,
+      })),
+    energy: of('energy.used').map(s => ({ ...s.event.body, by: s.trace })),
+    returns: of('lots.returned').map(s => ({ ...s.event.body, by: s.trace })),
+    taken: of('jars.taken').map(s => ({ jars: s.event.body.jars, lotId: s.event.body.lotId, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
     releases: of('jars.released').map(s => ({
       jars: s.event.body.jars,

@@ -10,6 +10,7 @@ export {
   type FactType,
   type GateEvidence,
   type LabelContent,
+  type ReturnedLot,
   type Purpose,
   type SequencedEvent,
   type SetAsideReason,

@@ -1,6 +1,13 @@
 import type { AcidityReading } from '../acid/index.ts';
 import type { JarSizeId, Line } from '../recipes/index.ts';
-import type { DrawnLot, GateEvidence, LabelContent, SetAsideReason, StartedBody } from './events.ts';
+import type {
+  DrawnLot,
+  GateEvidence,
+  LabelContent,
+  ReturnedLot,
+  SetAsideReason,
+  StartedBody,
+} from './events.ts';
 
 /** Who entered something and when it happened. */
 export interface Trace {
@@ -20,7 +27,7 @@ export interface JarState {
   doses: Record<string, 'given' | 'missed'>;
   /** Loads it was put in, in order; the last one counts. */
   loadIds: string[];
-  setAside: { why: SetAsideReason; by: Trace } | null;
+  setAside: { why: SetAsideReason | 'used in the kitchen'; by: Trace } | null;
   /** Last press after the effective load was lifted. */
   pressed: { sealed: boolean; by: Trace } | null;
 }
@@ -75,7 +82,12 @@ export interface BatchState {
   jars: JarState[];
   loads: LoadState[];
   readings: (AcidityReading & { jar: number; by: Trace })[];
-  minutes: { minutes: number; by: Trace }[];
+  /** Minutes worked: on the batch, shared with others that ran at the same time, or on the kitchen of the day. */
+  minutes: { minutes: number; kind: 'batch' | 'kitchen'; with: string[]; by: Trace }[];
+  energy: { burnerId: string; minutes: number; by: Trace }[];
+  returns: { lots: ReturnedLot[]; reason: string; by: Trace }[];
+  /** Finished jars that became a lot of an ingredient. */
+  taken: { jars: number[]; lotId: string; by: Trace }[];
   notes: { text: string; by: Trace }[];
   deviations: Deviation[];
   releases: { jars: number[]; evidence: GateEvidence[]; by: Trace }[];

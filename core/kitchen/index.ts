@@ -7,3 +7,4 @@ export {
   ROLES,
   mayAct,
 } from './kitchen.ts';
+export { type Burner, type CostSettings, type CostingMethod, COSTING_METHODS, plainCosts } from './costs.ts';

@@ -1,3 +1,4 @@
+import type { CostSettings } from './costs.ts';
 import type { Habits } from '../measure/index.ts';
 import type { JarSizeId } from '../recipes/index.ts';
 
@@ -51,6 +52,7 @@ export interface Kitchen extends Habits {
   thermometerError_C: number;
   pots: Pot[];
   canners: Canner[];
+  costs: CostSettings;
   version: number;
 }
 

@@ -40,6 +40,10 @@ function words(
       return `Drew ${e.body.lots.map(l => `${l.quantity} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
     case 'draw.reversed':
       return `Put a draw back: ${e.body.reason}`;
+    case 'lots.returned':
+      return `Back to the shelf: ${e.body.lots.length === 1 ? `${e.body.lots[0]?.quantity} of a lot` : `${e.body.lots.length} lots`}. ${e.body.reason}`;
+    case 'jars.taken':
+      return `Took ${jars(e.body.jars)} into the kitchen as lot ${e.body.label}.`;
     case 'jars.released':
       return `Released ${jars(e.body.jars)}. ${e.body.evidence.map(c => c.title).join('; ')}.`;
     case 'labels.printed':
@@ -82,6 +86,12 @@ function words(
       return `pH ${e.body.ph} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}, ${Math.floor(e.body.hoursSinceProcessing)} h after processing, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
     case 'minutes.worked':
       return `${durationText(e.body.minutes * 60)} of work.`;
+    case 'minutes.shared':
+      return `${durationText(e.body.minutes * 60)} of work, on ${e.body.with.length + 1} batches at once.`;
+    case 'kitchen.worked':
+      return `${durationText(e.body.minutes * 60)} of opening and cleaning the kitchen.`;
+    case 'energy.used':
+      return `A burner was on for ${durationText(e.body.minutes * 60)}.`;
     case 'note.written':
       return e.body.text;
     case 'deviation.settled':

@@ -1,2 +1,87 @@
-export { type Item, type ItemKind, type Lot, drawFault } from './items.ts';
-export { type CostPart, type CostSheet, batchCost } from './cost.ts';
+export {
+  type Item,
+  type ItemKind,
+  type ItemUse,
+  type Mouth,
+  type ShopPackage,
+  type ToolState,
+  ITEM_KINDS,
+  ITEM_USES,
+  MOUTHS,
+  TOOL_STATES,
+  inItemUnit,
+  itemFaults,
+  serves,
+  unitSign,
+  upgradeItem,
+} from './items.ts';
+export {
+  type Condition,
+  type DrawUse,
+  type JuiceKind,
+  type Lot,
+  type LotFacts,
+  type LotPart,
+  type LotSource,
+  type SaltKind,
+  type ValueRule,
+  CONDITIONS,
+  JUICE_KINDS,
+  LOT_SOURCES,
+  SALT_KINDS,
+  VALUE_RULES,
+  contentsOf,
+  drawFault,
+  lotFaults,
+  plainFacts,
+  unfitFault,
+} from './lots.ts';
+export {
+  type Balance,
+  type Movement,
+  type MovementReason,
+  MOVEMENT_REASONS,
+  averageCost,
+  balanceOf,
+  costOfDraw,
+  inDrawingOrder,
+  planDraw,
+} from './ledger.ts';
+export {
+  type LandedLine,
+  type LandedReceipt,
+  type PricedBy,
+  type Receipt,
+  type ReceiptLine,
+  BUYING_UNITS,
+  MOST_LINES,
+  PRICED_BY,
+  UNIT_COST_PLACES,
+  landReceipt,
+  lineGoods,
+  receiptFingerprint,
+} from './receipt.ts';
+export {
+  type CsvFault,
+  type CsvField,
+  type CsvMapping,
+  type CsvReceipts,
+  type CsvTable,
+  CSV_FIELDS,
+  decodeText,
+  emptyMapping,
+  guessColumns,
+  readTable,
+  toReceipts,
+} from './receipt-csv.ts';
+export { type Need, type ShelfItem, needsOf, shelfFor, shelfForMouth, shelfOfKind } from './shelf.ts';
+export {
+  type PlannedBatch,
+  type ShoppingLine,
+  type ShoppingUse,
+  inPackages,
+  reservedOf,
+  shoppingList,
+} from './shopping.ts';
+export { type Bound, type Offer, buyOrLeave } from './buy-or-leave.ts';
+export * from './cost/index.ts';

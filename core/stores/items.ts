@@ -1,89 +1,207 @@
-import { Decimal, type Fault } from '../measure/index.ts';
+import {
+  Decimal,
+  type Fault,
+  Fraction,
+  type Reading,
+  UNITS,
+  type UnitId,
+  unreadable,
+} from '../measure/index.ts';
 import type { JarSizeId, Line } from '../recipes/index.ts';
 
-export type ItemKind = 'ingredient' | 'jar' | 'lid';
+export const ITEM_KINDS = ['ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'] as const;
+export type ItemKind = (typeof ITEM_KINDS)[number];
 
-/** Something the kitchen keeps: an ingredient, a jar or a lid. */
+/** What an ingredient lot must say of itself, because a use hangs on it. */
+export const ITEM_USES = ['vinegar', 'salt', 'citrus juice', 'produce', 'other'] as const;
+export type ItemUse = (typeof ITEM_USES)[number];
+
+export const MOUTHS = ['regular', 'wide'] as const;
+export type Mouth = (typeof MOUTHS)[number];
+
+export const TOOL_STATES = ['good', 'worn', 'out of use'] as const;
+export type ToolState = (typeof TOOL_STATES)[number];
+
+/** A package that shops sell: so much of the item's unit. */
+export interface ShopPackage {
+  name: string;
+  /** Decimal text in the item's unit. */
+  quantity: string;
+}
+
+/** Something the kitchen keeps. */
 export interface Item {
   id: string;
   kind: ItemKind;
   name: string;
   /** Unit its lots are counted in. */
   unit: 'g' | 'mL' | 'each';
-  /** Grams of one unit, for ingredients counted by mL or by piece; 1 for grams; null for jars and lids. */
+  /** Grams of one unit, for ingredients counted by mL or by piece; 1 for grams; null for what has no weight here. */
   unit_g: number | null;
+  /** Grams in a millilitre, to convert what is bought by volume and counted by weight, or the other way. */
+  density_gPerMl: number | null;
+  /** Grams of a bushel of this commodity. */
+  bushel_g: number | null;
+  /** Entry of the library that recipes' lines name; a line of that entry is served by this item. */
+  ingredientId: string | null;
+  use: ItemUse;
   jarSize: JarSizeId | null;
+  /** Of a jar, lid or band; null where it does not matter. */
+  mouth: Mouth | null;
+  /** Of a jar: filled to the brim, and empty on the scale. */
+  brim_mL: number | null;
+  tare_g: number | null;
   labelName: string;
   subIngredients: string;
   allergens: string[];
+  /** Least to have, decimal text; null where none is set. */
+  minimum: string | null;
+  packages: ShopPackage[];
+  /** Days between ordering and having it. */
+  leadTime_days: number;
+  /** Of a tool. */
+  toolState: ToolState | null;
+  version: number;
 }
 
-/** One purchase of an item, drawn from until it is gone. */
-export interface Lot {
-  id: string;
-  itemId: string;
-  label: string;
-  supplier: string;
-  receivedOn: string;
-  bestBy: string | null;
-  /** Money for one unit, decimal text. */
-  unitCost: string;
-  /** Left, in the item's unit, decimal text. */
-  onHand: string;
-  /** Strength of a vinegar, percent by weight of acid; null for other things. */
-  strength_pct: number | null;
+/** An item as it was stored, of any shape there ever was. */
+export function upgradeItem(stored: Partial<Item> & Pick<Item, 'id' | 'kind' | 'name' | 'unit'>): Item {
+  const density = stored.unit === 'mL' ? (stored.unit_g ?? null) : null;
+  return {
+    unit_g: null,
+    density_gPerMl: density,
+    bushel_g: null,
+    ingredientId: null,
+    use: /\bvinegar\b/i.test(stored.name) ? 'vinegar' : 'other',
+    jarSize: null,
+    mouth: null,
+    brim_mL: null,
+    tare_g: null,
+    labelName: '',
+    subIngredients: '',
+    allergens: [],
+    minimum: null,
+    packages: [],
+    leadTime_days: 0,
+    toolState: null,
+    version: 1,
+    ...stored,
+  };
 }
+
+/** Whether an item is what a line of a recipe asks for: by the library's entry, else by name. */
+export function serves(item: Item, line: Pick<Line, 'ingredientId' | 'name' | 'labelName'>): boolean {
+  if (item.kind !== 'ingredient') return false;
+  if (item.ingredientId !== null && item.ingredientId === line.ingredientId) return true;
+  const name = item.name.toLowerCase();
+  return (
+    name === line.name.toLowerCase() ||
+    (line.labelName !== '' && item.labelName.toLowerCase() === line.labelName.toLowerCase())
+  );
+}
+
+/** How one unit is called after a figure: "g", "mL", or nothing for what is counted. */
+export const unitSign = (unit: Item['unit']): string => (unit === 'each' ? '' : unit);
 
 /**
- * Why a lot may not serve a line in this quantity, or null when it may.
+ * A quantity in any unit, in the item's own.
  *
- * @param quantity  decimal text in the item's unit
- * @param onHand  decimal text, from the ledger
+ * @param quantity  decimal text in `unit`
+ * @returns decimal text in the item's unit, to 9 places, or why it cannot be converted
+ * @source unit factors: NIST Handbook 44, appendix C, as in measure/units
  */
-export function drawFault(
-  item: Item,
-  lot: Pick<Lot, 'label' | 'strength_pct'>,
-  line: Line | null,
+export function inItemUnit(
+  item: Pick<Item, 'name' | 'unit' | 'unit_g' | 'density_gPerMl' | 'bushel_g' | 'kind'>,
   quantity: string,
-  onHand: string,
-): Omit<Fault, 'path'> | null {
-  if (!new Decimal(quantity).gt(0)) {
-    return {
-      code: 'not-positive',
-      what: 'The quantity drawn must be above zero.',
-      why: 'A draw of nothing traces nothing.',
-      next: 'Enter what was used.',
-    };
-  }
-  if (new Decimal(quantity).gt(onHand)) {
-    return {
-      code: 'more-than-lot',
-      what: `Lot ${lot.label} holds ${onHand} ${item.unit} of ${item.name}, not ${quantity}.`,
-      why: 'More cannot leave a lot than came in.',
-      next: 'Draw the rest from another lot, or record the purchase first.',
-    };
-  }
-  if ((item.kind === 'ingredient') !== (line !== null)) {
-    return {
-      code: 'wrong-use',
-      what: line ? `${item.name} is no ingredient.` : `${item.name} must serve a line of the recipe.`,
-      why: 'The label and the trace follow from what serves which line.',
-      next: 'Choose the line it serves.',
-    };
-  }
-  if (
-    line?.minStrength_pct != null &&
-    (lot.strength_pct === null || lot.strength_pct < line.minStrength_pct)
-  ) {
-    return {
-      code: 'too-weak',
-      what:
-        lot.strength_pct === null
-          ? `Lot ${lot.label} states no strength.`
-          : `Lot ${lot.label} is ${lot.strength_pct} %, the recipe needs ${line.minStrength_pct} %.`,
-      why: 'Acid is the barrier here: weaker vinegar leaves the jar unsafe. USDA Complete Guide (2015), guide 6: 5 % (from memory).',
-      next: `Draw from a lot labelled ${line.minStrength_pct} % or stronger.`,
-    };
-  }
-  return null;
+  unit: UnitId,
+): Reading<string> {
+  const from = UNITS[unit];
+  const given = new Decimal(quantity).times(decimalOf(from.factor));
+  const done = (value: Decimal): Reading<string> => ({ ok: true, value: value.toDecimalPlaces(9).toFixed() });
+  const to = item.unit === 'each' ? 'count' : item.unit === 'g' ? 'mass' : 'volume';
+  if (from.dimension === to) return done(given);
+  const noWay = (lacking: string, next: string) =>
+    unreadable(
+      'cannot-convert',
+      `${from.names[0] ?? unit} cannot be turned into ${item.unit === 'each' ? 'pieces' : item.unit} of ${item.name}.`,
+      lacking,
+      next,
+    );
+  if (item.kind !== 'ingredient' && item.kind !== 'fuel')
+    return noWay('It is counted in pieces.', 'Enter how many pieces came.');
+  const mass_g =
+    from.dimension === 'mass'
+      ? given
+      : from.dimension === 'volume'
+        ? item.density_gPerMl && given.times(item.density_gPerMl)
+        : from.dimension === 'produce'
+          ? item.bushel_g && given.times(item.bushel_g)
+          : item.unit_g && item.unit === 'each' && given.times(item.unit_g);
+  if (!mass_g)
+    return from.dimension === 'produce'
+      ? noWay('A bushel weighs what its commodity weighs.', 'Give the item the weight of its bushel.')
+      : from.dimension === 'count'
+        ? noWay('What one of them weighs is not on record.', 'Enter a weight or a volume.')
+        : noWay(
+            'What a millilitre weighs is not on record.',
+            'Give the item its density, or enter a weight.',
+          );
+  if (item.unit === 'g') return done(mass_g);
+  if (item.unit === 'mL')
+    return item.density_gPerMl
+      ? done(mass_g.div(item.density_gPerMl))
+      : noWay('What a millilitre weighs is not on record.', 'Give the item its density.');
+  return item.unit_g
+    ? done(mass_g.div(item.unit_g))
+    : noWay('What one of them weighs is not on record.', 'Give the item the weight of one.');
+}
+
+const decimalOf = (f: Fraction): Decimal => new Decimal(String(f.n)).times(Number(f.s)).div(String(f.d));
+
+/** What is missing or contradicts itself in an item; paths are its own keys. */
+export function itemFaults(item: Item): Fault[] {
+  const faults: Fault[] = [];
+  const add = (path: string, code: string, what: string, why: string, next: string) =>
+    faults.push({ path, code, what, why, next });
+  if (item.kind === 'jar' && item.jarSize === null)
+    add(
+      'jarSize',
+      'size-missing',
+      'A jar needs its size.',
+      'Its processing time and its price follow from it.',
+      'Choose the size.',
+    );
+  if (item.kind === 'ingredient' && item.unit_g === null)
+    add(
+      'unit_g',
+      'weight-missing',
+      `One ${item.unit === 'each' ? 'piece' : item.unit} of ${item.name} needs its weight in grams.`,
+      'Labels and costs go by weight.',
+      'Weigh it, or count it in grams.',
+    );
+  if (item.kind !== 'ingredient' && item.kind !== 'fuel' && item.unit !== 'each')
+    add(
+      'unit',
+      'unit-wrong',
+      `A ${item.kind} is counted.`,
+      'A part of one is none.',
+      'Set the unit to each.',
+    );
+  if (item.kind === 'tool' && item.toolState === null)
+    add(
+      'toolState',
+      'state-missing',
+      'A tool needs its state.',
+      'Worn tools are seen to before they fail.',
+      'Say whether it is good, worn or out of use.',
+    );
+  if (item.packages.some(p => !new Decimal(p.quantity).gt(0)))
+    add(
+      'packages',
+      'not-positive',
+      'A package holds more than nothing.',
+      'The shopping list counts in packages.',
+      'Enter what one package holds.',
+    );
+  return faults;
 }

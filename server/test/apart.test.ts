@@ -1,13 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import {
   type AnyEndpoint,
+  addReceipt,
   addTasting,
+  listItems,
+  putMapping,
+  putPlan,
+  receiptImportPart,
   importPart,
   listPeople,
   putIngredient,
   readBatch,
   readKitchen,
 } from '@cocotte/contract';
+import { type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { ENDPOINTS } from '@cocotte/contract/table';
 import { type Ingredient, libraryOf } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -32,6 +38,40 @@ const importId = randomUUID();
 const theirImport = randomUUID();
 const secretPlum = { ...(libraryOf([]).find(i => i.id === 'plum') as Ingredient), name: 'Secret plum' };
 let snapshot = '';
+const theirMapping = randomUUID();
+const theirReceiptImport = randomUUID();
+const theirPlan = randomUUID();
+const theirReceiptId = randomUUID();
+const lineLot = randomUUID();
+const itemOf = (key: string) => theirItems.get(key) ?? '';
+const theirItems = new Map<string, string>();
+const theirReceipt = (): Receipt => ({
+  id: theirReceiptId,
+  supplier: 'Secret supplier',
+  day: '2026-11-01',
+  number: 'S-1',
+  discount: '0',
+  tax: '0',
+  delivery: '0',
+  lines: [
+    {
+      id: randomUUID(),
+      itemId: itemOf('tomatoes'),
+      packages: '1',
+      quantity: '2',
+      unit: 'kg',
+      price: '3',
+      pricedBy: 'line',
+      discount: '0',
+      taxed: true,
+      lotId: lineLot,
+      label: 'S-LOT',
+      bestBy: null,
+      strength_pct: null,
+      facts: plainFacts(),
+    },
+  ],
+});
 
 async function everything(): Promise<string> {
   const kitchenId = theirs.session?.kitchenId ?? '';
@@ -48,6 +88,11 @@ async function everything(): Promise<string> {
     'tastings',
     'ingredients',
     'recipe_imports',
+    'item_months',
+    'receipts',
+    'receipt_mappings',
+    'receipt_imports',
+    'plans',
   ];
   return server.database.inKitchen(kitchenId, async trx =>
     JSON.stringify(await Promise.all(tables.map(t => trx(t).orderByRaw('1, 2')))),
@@ -58,6 +103,7 @@ beforeAll(async () => {
   server = await TestServer.open();
   theirs = await server.firstOwner('Secret Kitchen');
   line = await Line.open(theirs, { ...crushedTomatoes, name: 'Secret tomatoes' }, 'pint', 2);
+  for (const i of (await theirs.ok(listItems)).items) theirItems.set(i.name, i.id);
   await (await (await line.start()).draw()).cook(40);
   await line.readPh(4.1);
   printId = randomUUID();
@@ -76,6 +122,25 @@ beforeAll(async () => {
       from: 0,
       recipes: [{ ...crushedTomatoes, name: 'Secret import', code: 'SEC' }],
       variantOf: [null],
+    },
+  });
+  await theirs.ok(addReceipt, { body: { receipt: theirReceipt(), again: false } });
+  await theirs.ok(putMapping, {
+    params: { mappingId: theirMapping },
+    body: { id: theirMapping, name: 'Secret reading', mapping: emptyMapping },
+  });
+  await theirs.ok(receiptImportPart, {
+    params: { importId: theirReceiptImport },
+    body: { from: 0, receipts: [{ ...theirReceipt(), id: randomUUID(), number: 'other' }] },
+  });
+  await theirs.ok(putPlan, {
+    params: { planId: theirPlan },
+    body: {
+      id: theirPlan,
+      day: '2026-12-24',
+      recipeId: line.recipeId,
+      factor: '1',
+      jars: [{ size: 'pint', count: 2 }],
     },
   });
   const id = randomUUID();
@@ -112,6 +177,9 @@ type Fixture = () => {
 const batch = () => ({ batchId: line.batchId });
 const stamp = () => ({ ...line.stamp(), personId: ours.personId });
 const empty = (answer: Answer) => answer.status === 200 && !JSON.stringify(answer.body).includes('Secret');
+
+const listed = (answer: Answer, key: string) => (answer.body as Record<string, unknown[]>)[key] ?? [];
+const noRows = (key: string) => (answer: Answer) => empty(answer) && listed(answer, key).length === 0;
 
 const FIXTURES: Record<string, Fixture> = {
   'session.read': () => ({ allowed: empty }),
@@ -190,18 +258,93 @@ const FIXTURES: Record<string, Fixture> = {
   'ingredients.remove': () => ({ params: { ingredientId: 'secret-berry' } }),
   'stores.items': () => ({ allowed: empty }),
   'stores.addItem': () => ({
+    body: upgradeItem({ id: randomUUID(), kind: 'lid', name: 'Lid', unit: 'each' }),
+    allowed: empty,
+  }),
+  'stores.changeItem': () => ({
+    params: { itemId: itemOf('tomatoes') },
+    body: upgradeItem({ id: itemOf('tomatoes'), kind: 'lid', name: 'intruder', unit: 'each' }),
+  }),
+  'stores.stock': () => ({ query: { search: 'tomatoes' }, allowed: noRows('rows') }),
+  'stores.shelf': () => ({
+    allowed: a => empty(a) && listed(a, 'shelf').every(s => !JSON.stringify(s).includes(itemOf('tomatoes'))),
+  }),
+  'stores.lot': () => ({ params: { lotId: line.lots.tomatoes } }),
+  'stores.move': () => ({
+    params: { lotId: line.lots.tomatoes },
+    body: { id: randomUUID(), kind: 'loss', quantity: '1', reason: 'intruder' },
+  }),
+  'stores.open': () => ({ params: { lotId: line.lots.tomatoes }, body: { id: randomUUID() } }),
+  'stores.mix': () => ({
     body: {
-      id: randomUUID(),
-      kind: 'lid',
-      name: 'Lid',
-      unit: 'each',
-      unit_g: null,
-      jarSize: null,
-      labelName: '',
-      subIngredients: '',
-      allergens: [],
+      lotId: randomUUID(),
+      label: 'x',
+      parts: [
+        { lotId: line.lots.tomatoes, quantity: '1' },
+        { lotId: lineLot, quantity: '1' },
+      ],
+    },
+  }),
+  'stores.prepare': () => ({
+    body: {
+      lotId: randomUUID(),
+      itemId: itemOf('tomatoes'),
+      label: 'x',
+      how: 'frozen',
+      parts: [{ lotId: line.lots.tomatoes, quantity: '1' }],
+      quantity: '1',
+      keepsUntil: '2027-01-01',
+      value: 'nothing',
+      minutes: 0,
+      unitCost: '0',
+      note: '',
+    },
+  }),
+  'receipts.add': () => ({ body: { receipt: { ...theirReceipt(), id: randomUUID() }, again: true } }),
+  'receipts.list': () => ({ query: { search: 'Secret' }, allowed: noRows('receipts') }),
+  'receipts.read': () => ({ params: { receiptId: theirReceiptId } }),
+  'receipts.takeBack': () => ({ params: { receiptId: theirReceiptId }, body: { reason: 'intruder' } }),
+  'receipts.importPart': () => ({
+    params: { importId: theirReceiptImport },
+    body: { from: 0, receipts: [theirReceipt()] },
+  }),
+  'receipts.finishImport': () => ({
+    params: { importId: theirReceiptImport },
+    body: { count: 1, again: true },
+  }),
+  'receipts.mappings': () => ({ allowed: noRows('mappings') }),
+  'receipts.putMapping': () => ({
+    params: { mappingId: theirMapping },
+    body: { id: theirMapping, name: 'intruder', mapping: emptyMapping },
+    allowed: empty,
+  }),
+  'receipts.removeMapping': () => ({
+    params: { mappingId: theirMapping },
+    allowed: a => a.status === 200,
+  }),
+  'plans.list': () => ({ allowed: noRows('plans') }),
+  'plans.put': () => ({
+    params: { planId: theirPlan },
+    body: {
+      id: theirPlan,
+      day: '2026-12-25',
+      recipeId: line.recipeId,
+      factor: '1',
+      jars: [{ size: 'pint', count: 2 }],
     },
     allowed: empty,
+  }),
+  'plans.drop': () => ({ params: { planId: theirPlan }, allowed: a => a.status === 200 }),
+  'plans.shopping': () => ({ allowed: noRows('lines') }),
+  'costs.batch': () => ({ params: batch() }),
+  'costs.recipe': () => ({ params: { recipeId: line.recipeId }, allowed: noRows('batches') }),
+  'batches.returnLots': () => ({
+    params: batch(),
+    body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
+  }),
+  'batches.takeJars': () => ({
+    params: batch(),
+    body: { jars: [1], lotId: randomUUID(), itemId: itemOf('tomatoes'), label: 'x', stamp: stamp() },
   }),
   'stores.lots': () => ({
     query: { empty: 'yes' },
@@ -217,6 +360,7 @@ const FIXTURES: Record<string, Fixture> = {
       bestBy: null,
       unitCost: '1',
       strength_pct: null,
+      facts: plainFacts(),
       quantity: '1',
     },
   }),

@@ -16,6 +16,7 @@ import {
   find,
   receiveLot,
 } from '@cocotte/contract';
+import { plainFacts } from '@cocotte/core/stores';
 import { Decimal } from '@cocotte/core/measure';
 import fc from 'fast-check';
 import pg from 'pg';
@@ -336,6 +337,7 @@ describe('drawing', () => {
         bestBy: null,
         unitCost: '0.001',
         strength_pct: 4,
+        facts: plainFacts(),
         quantity: '5000',
       },
     });

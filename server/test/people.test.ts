@@ -14,6 +14,7 @@ import {
   signOut,
   switchKitchen,
 } from '@cocotte/contract';
+import { plainFacts } from '@cocotte/core/stores';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { insertAccount, setPassword } from '../src/kitchen/outside.ts';
 import { DEMO_SIGN_IN } from '../src/kitchen/demo-sign-in.ts';
@@ -212,6 +213,7 @@ describe('people', () => {
             bestBy: null,
             unitCost: '1',
             strength_pct: null,
+            facts: plainFacts(),
             quantity: '1',
           },
         })

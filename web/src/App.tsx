@@ -19,7 +19,17 @@ const ExchangePage = view(() => import('./recipes/book/ExchangePage.tsx'), 'Exch
 const IngredientsPage = view(() => import('./recipes/book/IngredientsPage.tsx'), 'IngredientsPage');
 const DifferencePage = view(() => import('./recipes/book/DifferencePage.tsx'), 'DifferencePage');
 const VariantsPage = view(() => import('./recipes/book/VariantsPage.tsx'), 'VariantsPage');
-const StoresPage = view(() => import('./stores/StoresPage.tsx'), 'StoresPage');
+const ShelfPage = view(() => import('./stores/shelf/ShelfPage.tsx'), 'ShelfPage');
+const ItemPage = view(() => import('./stores/shelf/ItemPage.tsx'), 'ItemPage');
+const LotPage = view(() => import('./stores/shelf/LotPage.tsx'), 'LotPage');
+const ReceiptList = view(() => import('./stores/receipts/ReceiptPages.tsx'), 'ReceiptList');
+const ReceiptPage = view(() => import('./stores/receipts/ReceiptPages.tsx'), 'ReceiptPage');
+const ReceiptEntry = view(() => import('./stores/receipts/ReceiptEntry.tsx'), 'ReceiptEntry');
+const ImportPage = view(() => import('./stores/receipts/ImportPage.tsx'), 'ImportPage');
+const ShoppingPage = view(() => import('./stores/planning/ShoppingPage.tsx'), 'ShoppingPage');
+const OfferPage = view(() => import('./stores/planning/OfferPage.tsx'), 'OfferPage');
+const RecipeCostPage = view(() => import('./stores/costs/RecipeCostPage.tsx'), 'RecipeCostPage');
+const BatchCostPage = view(() => import('./stores/costs/BatchCostPage.tsx'), 'BatchCostPage');
 const CookList = view(() => import('./batches/CookList.tsx'), 'CookList');
 const CookPage = view(() => import('./batches/CookPage.tsx'), 'CookPage');
 const CheckList = view(() => import('./checks/CheckList.tsx'), 'CheckList');
@@ -52,7 +62,17 @@ export function App() {
         <Route path="recipes/:recipeId/difference" element={<DifferencePage />} />
         <Route path="recipes/:recipeId/variants" element={<VariantsPage />} />
         <Route path="recipes/:recipeId/change" element={<RecipeEditor />} />
-        <Route path="stores" element={<StoresPage />} />
+        <Route path="recipes/:recipeId/cost" element={<RecipeCostPage />} />
+        <Route path="stores" element={<ShelfPage />} />
+        <Route path="stores/items/:itemId" element={<ItemPage />} />
+        <Route path="stores/lots/:lotId" element={<LotPage />} />
+        <Route path="stores/receipts" element={<ReceiptList />} />
+        <Route path="stores/receipts/new" element={<ReceiptEntry />} />
+        <Route path="stores/receipts/import" element={<ImportPage />} />
+        <Route path="stores/receipts/:receiptId" element={<ReceiptPage />} />
+        <Route path="stores/shopping" element={<ShoppingPage />} />
+        <Route path="stores/offer" element={<OfferPage />} />
+        <Route path="costs/:batchId" element={<BatchCostPage />} />
         <Route path="cook" element={<CookList />} />
         <Route path="cook/:batchId" element={<CookPage />} />
         <Route path="check" element={<CheckList />} />

@@ -1,4 +1,4 @@
-import type { Kitchen } from '@cocotte/core/kitchen';
+import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
 
 /** What a browser has and Node has not, as little of it as the interface's own units ask for. */
 export function standInStorage(): Map<string, string> {
@@ -24,6 +24,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   thermometerError_C: 0,
   pots: [],
   canners: [],
+  costs: plainCosts,
   version: 1,
   locale,
   currency: 'USD',

@@ -2,7 +2,7 @@ import { type SequencedEvent, fold } from '@cocotte/core/batches';
 import { project } from '../batches/chain.ts';
 import * as batchQueries from '../batches/queries.ts';
 import type { Trx } from '../house/database.ts';
-import { batchMovements, insertMovements, recount } from '../stores/queries.ts';
+import { batchMovements, insertMovements, recount } from '../stores/ledger.ts';
 
 /**
  * Derives again, from events alone: the batches' projection, the movements that batches made, what is left of each

@@ -1,10 +1,18 @@
-import type { BatchView, BodyOf, ParamsOf, drawLots, reverseDraw } from '@cocotte/contract';
-import { type DrawnLot } from '@cocotte/core/batches';
-import { Decimal, type Fault } from '@cocotte/core/measure';
-import { drawFault } from '@cocotte/core/stores';
+import type { BatchView, BodyOf, ParamsOf, drawLots, returnLots, reverseDraw } from '@cocotte/contract';
+import type {
+  BatchEvent,
+  DecisionType,
+  DrawnLot,
+  EventBodies,
+  ReturnedLot,
+  Stamp,
+} from '@cocotte/core/batches';
+import { Decimal, type Fault, dayOf } from '@cocotte/core/measure';
+import { contentsOf, drawFault } from '@cocotte/core/stores';
 import { type Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
-import { lockLots, move } from '../stores/queries.ts';
+import { batchMovements, leavingCosts, lockLots, move } from '../stores/ledger.ts';
+import { readKitchen } from '../kitchen/service.ts';
 import { decide } from './decide.ts';
 
 /** Draws lots: all lines or none, each with the cost and facts it has now, and the movement in the same transaction. */
@@ -19,6 +27,16 @@ export async function draw(
       kitchenId,
       body.lots.map(l => l.lotId),
     );
+    const kitchen = await readKitchen(call);
+    const costOf = await leavingCosts(
+      trx,
+      kitchenId,
+      kitchen.costs.method,
+      [...lots.values()].map(r => r.item.id),
+    );
+    const today = dayOf(clock.now_ms(), kitchen.zone);
+    const recipe = state.started?.recipe ?? null;
+    const purpose = state.started?.purpose ?? null;
     const faults: Fault[] = [];
     const taken = new Map<string, Decimal>();
     const drawn = body.lots.flatMap((wanted, i): DrawnLot[] => {
@@ -47,7 +65,7 @@ export async function draw(
       }
       const { lot, item } = row;
       const left = new Decimal(lot.onHand).minus(taken.get(lot.id) ?? 0);
-      const fault = drawFault(item, lot, line, wanted.quantity, left.toFixed());
+      const fault = drawFault(item, lot, { line, recipe, purpose, today }, wanted.quantity, left.toFixed());
       if (fault) {
         faults.push({ ...fault, path: `${at}.quantity` });
         return [];
@@ -64,27 +82,15 @@ export async function draw(
           jarSize: item.jarSize,
           quantity: wanted.quantity,
           unit: item.unit,
-          unitCost: lot.unitCost,
+          unitCost: costOf(row),
           mass_g: item.unit_g === null ? null : new Decimal(wanted.quantity).times(item.unit_g).toNumber(),
           labelName: item.labelName,
-          subIngredients: item.subIngredients,
-          allergens: item.allergens,
+          ...contentsOf(item, lot.facts),
         },
       ];
     });
     if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
-    await move(
-      trx,
-      kitchenId,
-      drawn.map((d, line) => ({
-        lotId: d.lotId,
-        quantity: `-${d.quantity}`,
-        reason: 'drawn',
-        eventId: body.stamp.id,
-        line,
-      })),
-      new Date(clock.now_ms()).toISOString(),
-    );
+    await moveFor(call, params.batchId, 'lot.drawn', { lots: drawn });
     return { lots: drawn };
   });
 }
@@ -128,16 +134,103 @@ export async function undraw(
       await move(
         trx,
         kitchenId,
-        target.lots.map((l, line) => ({
-          lotId: l.lotId,
-          quantity: l.quantity,
-          reason: 'put back',
-          eventId: body.stamp.id,
-          line,
-        })),
+        batchMovements(
+          entryOf(call, params.batchId, 'draw.reversed', { drawId: params.drawId, reason: body.reason }),
+          () => entryOf(call, params.batchId, 'lot.drawn', { lots: target.lots }),
+        ),
         new Date(clock.now_ms()).toISOString(),
       );
       return { drawId: params.drawId, reason: body.reason };
     },
   );
+}
+
+type Deciding = Call<unknown, unknown, { stamp: Stamp }>;
+
+/** The entry that a decision will be, as far as its movements hang on it. */
+function entryOf<K extends DecisionType>(
+  call: Deciding,
+  batchId: string,
+  type: K,
+  body: EventBodies[K],
+): BatchEvent {
+  return { ...call.body.stamp, kitchenId: call.kitchenId, batchId, type, body } as unknown as BatchEvent;
+}
+
+/** Writes the movements that a decision makes, in its transaction. */
+async function moveFor<K extends DecisionType>(
+  call: Deciding,
+  batchId: string,
+  type: K,
+  body: EventBodies[K],
+): Promise<void> {
+  await move(
+    call.trx,
+    call.kitchenId,
+    batchMovements(entryOf(call, batchId, type, body), () => undefined),
+    new Date(call.clock.now_ms()).toISOString(),
+  );
+}
+
+/** Brings part of what was drawn back to its lots: bands of jars kept at home, a bag that was not opened. */
+export async function giveBack(
+  call: Call<ParamsOf<typeof returnLots>, unknown, BodyOf<typeof returnLots>>,
+): Promise<BatchView> {
+  const { trx, kitchenId, body, params } = call;
+  return decide(call, params.batchId, body.stamp, body, 'lots.returned', async state => {
+    await lockLots(
+      trx,
+      kitchenId,
+      body.lots.map(l => l.lotId),
+    );
+    const faults: Fault[] = [];
+    const fault = (path: string, code: string, what: string, why: string, next: string) =>
+      faults.push({ path, code, what, why, next });
+    const lots = body.lots.map((wanted, i): ReturnedLot => {
+      const drawn = state.draws.flatMap(d => d.lots).filter(l => l.lotId === wanted.lotId);
+      const first = drawn[0];
+      if (!first) {
+        fault(
+          `lots[${i}].lotId`,
+          'not-drawn',
+          'This batch drew nothing of that lot.',
+          'Only what was drawn can come back.',
+          'Choose a lot that was drawn.',
+        );
+        return { ...wanted, unitCost: '0' };
+      }
+      if (first.kind === 'lid')
+        fault(
+          `lots[${i}].lotId`,
+          'used-once',
+          'Lids are used once.',
+          'A lid that was in the canner does not seal again.',
+          'Put the draw back if they were never used.',
+        );
+      else if (first.kind === 'ingredient')
+        fault(
+          `lots[${i}].lotId`,
+          'food-used',
+          `${first.name} went into the pot.`,
+          'Food does not come back; the label rests on the draw.',
+          'Put the draw back and draw again what was used.',
+        );
+      const total = (list: { lotId: string; quantity: string }[]) =>
+        list.filter(l => l.lotId === wanted.lotId).reduce((sum, l) => sum.plus(l.quantity), new Decimal(0));
+      const out = total(drawn).minus(total(state.returns.flatMap(r => r.lots)));
+      if (new Decimal(wanted.quantity).gt(out))
+        fault(
+          `lots[${i}].quantity`,
+          'more-than-drawn',
+          `${out.toFixed()} of that lot are out, not ${wanted.quantity}.`,
+          'More cannot come back than went.',
+          'Enter what came back.',
+        );
+      return { ...wanted, unitCost: first.unitCost };
+    });
+    if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
+    const returned = { lots, reason: body.reason };
+    await moveFor(call, params.batchId, 'lots.returned', returned);
+    return returned;
+  });
 }

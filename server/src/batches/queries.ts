@@ -116,7 +116,8 @@ export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string)
 
 const rowFrom = (r: { batch_id: string; summary: BatchSummary; last_seq: string }): BatchRow => ({
   id: r.batch_id,
-  summary: r.summary,
+  // Projections from before these were kept have none.
+  summary: { ...r.summary, readings: r.summary.readings ?? [], work: r.summary.work ?? [] },
   lastSeq: Number(r.last_seq),
 });
 

@@ -1,9 +1,10 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
 import { printBlank } from './blank-sheet.ts';
-import { draw, undraw } from './draws.ts';
+import { draw, giveBack, undraw } from './draws.ts';
 import * as service from './service.ts';
 import { start } from './start.ts';
+import { take } from './takings.ts';
 
 export const batchRoutes: Mounted[] = [
   room(contract.listBatches, service.list),
@@ -13,5 +14,7 @@ export const batchRoutes: Mounted[] = [
   room(contract.appendFacts, service.appendEntries),
   room(contract.drawLots, draw),
   room(contract.reverseDraw, undraw),
+  room(contract.returnLots, giveBack),
+  room(contract.takeJars, take),
   room(contract.blankSheet, printBlank),
 ];

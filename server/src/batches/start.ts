@@ -114,6 +114,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         currency: kitchen.currency,
         hourlyRate: kitchen.hourlyRate,
         thermometerError_C: kitchen.thermometerError_C,
+        costs: kitchen.costs,
       },
       boilingPoint_C: boilingPoint_C(kitchen.altitude_m),
       gelPoint_C: gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C),

@@ -2,6 +2,7 @@ import knexModule from 'knex';
 import pg from 'pg';
 import { house } from '../migrations/0001_house.ts';
 import { recipeBook } from '../migrations/0002_recipe_book.ts';
+import { stores } from '../migrations/0003_stores.ts';
 
 /** A change of the schema: a fixed name, forward only, never edited once landed. */
 export interface Migration {
@@ -9,7 +10,7 @@ export interface Migration {
   up: string;
 }
 
-const MIGRATIONS: readonly Migration[] = [house, recipeBook];
+const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores];
 const LOCK = 4_600_001;
 
 /**
@@ -77,7 +78,8 @@ function grants(role: string): string {
     grant select on knex_migrations to ${name};
     grant select, insert, update, delete on accounts, sessions, memberships, invitations, sign_in_attempts to ${name};
     grant select, insert, update on kitchens, heads, recipes, recipe_versions, items, lots, batches to ${name};
-    grant select, insert, update, delete on tastings, ingredients, recipe_imports to ${name};
+    grant select, insert, update on receipts to ${name};
+    grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;

@@ -1,18 +1,19 @@
 import { createHash } from 'node:crypto';
-import type { Kitchen } from '@cocotte/core/kitchen';
+import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
 import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
-/** Kitchens from before pots and canners were kept have none on record. */
+/** Kitchens from before pots, canners or costs were kept have none on record. */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners'> & Partial<Settings>;
+  settings: Omit<Settings, 'pots' | 'canners' | 'costs'> & Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],
+  costs: row.settings.costs ?? plainCosts,
   id: row.kitchen_id,
   version: row.version,
 });

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
-import type { Kitchen } from '@cocotte/core/kitchen';
+import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
 import type { Trx } from '../house/database.ts';
 import type { Call, DoorCall } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
@@ -25,6 +25,7 @@ export function newKitchenSettings(name: string, zone: string, altitude_m: numbe
     thermometerError_C: 0,
     pots: [],
     canners: [],
+    costs: plainCosts,
   };
 }
 

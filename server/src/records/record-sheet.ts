@@ -4,12 +4,12 @@ import { standing } from '@cocotte/core/checks';
 import { altitudeText, dayText, instantText, moneyText, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
 import { eventWords } from '@cocotte/core/records';
-import { batchCost } from '@cocotte/core/stores';
 import { view } from '../batches/decide.ts';
 import { readHead } from '../batches/queries.ts';
 import type { Call } from '../house/mount.ts';
 import { Flow, newPaper } from '../house/paper.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { costOf } from '../stores/costs.ts';
 
 /** The batch record on paper: every entry, who and when, corrections beside what they correct, and the head hash. */
 export async function printRecord(
@@ -48,8 +48,8 @@ export async function printRecord(
   flow.text(now.released.length > 0 ? `Released: jars ${rangesText(now.released)}.` : 'No jar is released.', {
     bold: true,
   });
-  const cost = batchCost(state);
-  if (cost) {
+  const { sheet: cost } = await costOf(call, call.params.batchId, events);
+  if (cost.total !== '0.00') {
     flow.heading('Cost');
     for (const part of cost.parts)
       flow.row([

@@ -23,7 +23,9 @@ export async function search(
       variantOf: '',
     })
   ).recipes.slice(0, EACH);
-  const lots = (await selectLots(trx, kitchenId, '', words, true)).lots.slice(0, EACH);
+  const lots = (
+    await selectLots(trx, kitchenId, { after: '', search: words, withEmpty: true, itemId: '' })
+  ).lots.slice(0, EACH);
   const found: Found[] = [
     ...batches.map(b => ({
       kind: 'batch' as const,

@@ -1,13 +1,11 @@
-import { createHash, randomUUID } from 'node:crypto';
 import type { LotRow } from '@cocotte/contract';
-import type { BatchEvent } from '@cocotte/core/batches';
-import type { Item, Lot } from '@cocotte/core/stores';
+import { type Item, type Lot, type LotFacts, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
 const PAGE = 30;
 
-interface LotColumns {
+export interface LotColumns {
   lot_id: string;
   item_id: string;
   label: string;
@@ -17,9 +15,12 @@ interface LotColumns {
   unit_cost: string;
   on_hand: string;
   strength_pct: string | null;
+  opened_on: string | null;
+  receipt_id: string | null;
+  facts: LotFacts | null;
 }
 
-function lotFrom(row: LotColumns): Lot {
+export function lotFrom(row: LotColumns): Lot {
   return {
     id: row.lot_id,
     itemId: row.item_id,
@@ -30,11 +31,15 @@ function lotFrom(row: LotColumns): Lot {
     unitCost: trimmed(row.unit_cost),
     onHand: trimmed(row.on_hand),
     strength_pct: row.strength_pct === null ? null : Number(row.strength_pct),
+    openedOn: row.opened_on,
+    receiptId: row.receipt_id,
+    // Lots from before these facts were kept say nothing of themselves.
+    facts: plainFacts(row.facts ?? {}),
   };
 }
 
 /** PostgreSQL's numeric as plain text without trailing noughts. */
-function trimmed(numeric: string): string {
+export function trimmed(numeric: string): string {
   return numeric.includes('.') ? numeric.replace(/\.?0+$/, '') : numeric;
 }
 
@@ -44,42 +49,72 @@ export async function selectItems(trx: Trx, kitchenId: string): Promise<Item[]> 
     .orderBy(['name', 'item_id'])
     .select('body')
     .limit(2000);
-  return rows.map(r => r.body as Item);
+  return rows.map(r => upgradeItem(r.body));
+}
+
+/** Items by id; all of the kitchen's, for receipts and imports of many lines. */
+export async function itemsById(trx: Trx, kitchenId: string): Promise<Map<string, Item>> {
+  return new Map((await selectItems(trx, kitchenId)).map(i => [i.id, i]));
 }
 
 export async function selectItem(trx: Trx, kitchenId: string, itemId: string): Promise<Item | undefined> {
   const row = await trx('items').where({ kitchen_id: kitchenId, item_id: itemId }).select('body').first();
-  return row?.body as Item | undefined;
+  return row && upgradeItem(row.body);
 }
 
 export async function insertItem(trx: Trx, kitchenId: string, item: Item): Promise<void> {
-  await trx('items').insert({
-    kitchen_id: kitchenId,
-    item_id: item.id,
-    kind: item.kind,
-    name: item.name,
-    body: JSON.stringify(item),
-  });
+  await trx('items').insert({ kitchen_id: kitchenId, item_id: item.id, ...itemColumns(item) });
 }
+
+/** Changes an item if its version is still the one that was read. */
+export async function updateItem(trx: Trx, kitchenId: string, item: Item, version: number): Promise<boolean> {
+  const changed = await trx('items')
+    .where({ kitchen_id: kitchenId, item_id: item.id, version })
+    .update(itemColumns(item));
+  return changed === 1;
+}
+
+const itemColumns = (item: Item) => ({
+  kind: item.kind,
+  name: item.name,
+  minimum: item.minimum,
+  version: item.version,
+  body: JSON.stringify(item),
+});
+
+export async function hasLots(trx: Trx, kitchenId: string, itemId: string): Promise<boolean> {
+  return (
+    (await trx('lots').where({ kitchen_id: kitchenId, item_id: itemId }).select('lot_id').first()) !==
+    undefined
+  );
+}
+
+const lotsWithItems = (trx: Trx, kitchenId: string) =>
+  trx('lots as l')
+    .join('items as i', join => join.on('i.kitchen_id', 'l.kitchen_id').andOn('i.item_id', 'l.item_id'))
+    .where('l.kitchen_id', kitchenId)
+    .select('l.*', 'i.body');
+
+export const lotRowFrom = (r: LotColumns & { body: Item }): LotRow => ({
+  lot: lotFrom(r),
+  item: upgradeItem(r.body),
+});
 
 export async function selectLots(
   trx: Trx,
   kitchenId: string,
-  after: string,
-  search: string,
-  withEmpty: boolean,
+  filter: { after: string; search: string; withEmpty: boolean; itemId: string },
 ): Promise<{ lots: LotRow[]; next: string | null }> {
-  const query = trx('lots as l')
-    .join('items as i', join => join.on('i.kitchen_id', 'l.kitchen_id').andOn('i.item_id', 'l.item_id'))
-    .where('l.kitchen_id', kitchenId)
+  const { search } = filter;
+  const query = lotsWithItems(trx, kitchenId)
     .orderBy([
       { column: 'l.received_on', order: 'desc' },
       { column: 'l.lot_id', order: 'desc' },
     ])
-    .limit(PAGE + 1)
-    .select('l.*', 'i.body');
-  if (!withEmpty) query.where('l.on_hand', '>', 0);
-  const key = fromKey(after, 2);
+    .limit(PAGE + 1);
+  if (filter.itemId) query.where('l.item_id', filter.itemId);
+  if (!filter.withEmpty) query.where('l.on_hand', '>', 0);
+  const key = fromKey(filter.after, 2);
   if (key) query.whereRaw('(l.received_on, l.lot_id) < (?::date, ?::uuid)', key);
   if (search)
     query.whereRaw('(i.name ilike ? or l.label ilike ? or l.supplier ilike ?)', [
@@ -91,142 +126,68 @@ export async function selectLots(
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
   return {
-    lots: page.map(r => ({ lot: lotFrom(r), item: r.body as Item })),
+    lots: page.map(lotRowFrom),
     next: rows.length > PAGE && last ? toKey([last.received_on, last.lot_id]) : null,
   };
 }
 
-/** Locks lots in the order of their ids, so that two draws never wait for each other, and reads them with their items. */
-export async function lockLots(trx: Trx, kitchenId: string, lotIds: string[]): Promise<Map<string, LotRow>> {
-  const ids = [...new Set(lotIds)].sort();
-  const rows = await trx('lots')
+export async function selectLot(trx: Trx, kitchenId: string, lotId: string): Promise<LotRow | undefined> {
+  const row = await lotsWithItems(trx, kitchenId).where('l.lot_id', lotId).first();
+  return row && lotRowFrom(row);
+}
+
+export async function selectLotsById(trx: Trx, kitchenId: string, ids: string[]): Promise<LotRow[]> {
+  return (await lotsWithItems(trx, kitchenId).whereIn('l.lot_id', ids)).map(lotRowFrom);
+}
+
+/** Lots with something left, by item, in the order they came. */
+export async function selectShelf(trx: Trx, kitchenId: string): Promise<Lot[]> {
+  const rows: LotColumns[] = await trx('lots')
     .where({ kitchen_id: kitchenId })
-    .whereIn('lot_id', ids)
-    .orderBy('lot_id')
-    .forUpdate()
-    .select('*');
-  // Under the lock the balance is the sum of the movements, whatever the projection says.
-  const sums = await trx('movements')
-    .where({ kitchen_id: kitchenId })
-    .whereIn('lot_id', ids)
-    .groupBy('lot_id')
-    .select('lot_id')
-    .sum('quantity as left');
-  const left = new Map(sums.map(s => [s.lot_id as string, s.left as string]));
-  const items = await trx('items')
-    .where({ kitchen_id: kitchenId })
-    .whereIn(
-      'item_id',
-      rows.map(r => r.item_id),
-    )
-    .select('item_id', 'body');
-  const byId = new Map(items.map(i => [i.item_id as string, i.body as Item]));
-  return new Map(
-    rows.map(r => [
-      r.lot_id as string,
-      { lot: lotFrom({ ...r, on_hand: left.get(r.lot_id) ?? '0' }), item: byId.get(r.item_id) as Item },
-    ]),
+    .where('on_hand', '>', 0)
+    .orderBy(['item_id', 'received_on', 'lot_id'])
+    .limit(5000);
+  return rows.map(lotFrom);
+}
+
+/** Cost of one unit of the newest lot of each item. */
+export async function selectLastCosts(trx: Trx, kitchenId: string): Promise<Map<string, string>> {
+  const { rows } = await trx.raw<{ rows: { item_id: string; unit_cost: string }[] }>(
+    `select i.item_id, l.unit_cost from items i cross join lateral (
+       select unit_cost from lots where kitchen_id = i.kitchen_id and item_id = i.item_id
+       order by received_on desc, lot_id desc limit 1) l where i.kitchen_id = ?`,
+    [kitchenId],
   );
+  return new Map(rows.map(r => [r.item_id, trimmed(r.unit_cost)]));
 }
 
-export async function selectLot(trx: Trx, kitchenId: string, lotId: string): Promise<Lot | undefined> {
-  const row = await trx('lots').where({ kitchen_id: kitchenId, lot_id: lotId }).first();
-  return row ? lotFrom(row) : undefined;
-}
+export type NewLot = Omit<Lot, 'onHand'>;
 
-export async function insertLot(trx: Trx, kitchenId: string, lot: Omit<Lot, 'onHand'>): Promise<void> {
-  await trx('lots').insert({
-    kitchen_id: kitchenId,
-    lot_id: lot.id,
-    item_id: lot.itemId,
-    label: lot.label,
-    supplier: lot.supplier,
-    received_on: lot.receivedOn,
-    best_by: lot.bestBy,
-    unit_cost: lot.unitCost,
-    strength_pct: lot.strength_pct,
-  });
-}
-
-export interface Movement {
-  lotId: string;
-  quantity: string;
-  reason: 'received' | 'drawn' | 'put back';
-  eventId: string | null;
-  line: number | null;
-}
-
-/** The movements a batch's entry makes: a draw takes its lots, a reversal brings those of the draw back. */
-export function batchMovements(
-  event: BatchEvent,
-  find: (eventId: string) => BatchEvent | undefined,
-): Movement[] {
-  if (event.type === 'lot.drawn') {
-    return event.body.lots.map((l, line) => ({
-      lotId: l.lotId,
-      quantity: `-${l.quantity}`,
-      reason: 'drawn',
-      eventId: event.id,
-      line,
-    }));
-  }
-  if (event.type === 'draw.reversed') {
-    const drawn = find(event.body.drawId);
-    return drawn?.type === 'lot.drawn'
-      ? drawn.body.lots.map((l, line) => ({
-          lotId: l.lotId,
-          quantity: l.quantity,
-          reason: 'put back',
-          eventId: event.id,
-          line,
-        }))
-      : [];
-  }
-  return [];
-}
-
-/** A batch's movement is named by its event and line, so that it is the same when derived again. */
-function movementId(m: Movement): string {
-  if (m.eventId === null) return randomUUID();
-  const hex = createHash('sha256').update(`${m.eventId} ${m.line}`).digest('hex');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-}
-
-export async function insertMovements(
-  trx: Trx,
-  kitchenId: string,
-  movements: Movement[],
-  now: string,
-): Promise<void> {
-  if (movements.length === 0) return;
-  await trx('movements').insert(
-    movements.map(m => ({
+export async function insertLots(trx: Trx, kitchenId: string, lots: NewLot[]): Promise<void> {
+  if (lots.length === 0) return;
+  await trx('lots').insert(
+    lots.map(lot => ({
       kitchen_id: kitchenId,
-      movement_id: movementId(m),
-      lot_id: m.lotId,
-      quantity: m.quantity,
-      reason: m.reason,
-      event_id: m.eventId,
-      line: m.line,
-      at: now,
+      lot_id: lot.id,
+      item_id: lot.itemId,
+      label: lot.label,
+      supplier: lot.supplier,
+      received_on: lot.receivedOn,
+      best_by: lot.bestBy,
+      unit_cost: lot.unitCost,
+      strength_pct: lot.strength_pct,
+      opened_on: lot.openedOn,
+      receipt_id: lot.receiptId,
+      facts: JSON.stringify(lot.facts),
     })),
   );
 }
 
-/** Writes movements and moves the projection of what is left by the same amounts. Never edits a movement. */
-export async function move(trx: Trx, kitchenId: string, movements: Movement[], now: string): Promise<void> {
-  await insertMovements(trx, kitchenId, movements, now);
-  for (const m of movements) {
-    await trx('lots')
-      .where({ kitchen_id: kitchenId, lot_id: m.lotId })
-      .update({ on_hand: trx.raw('on_hand + ?::numeric', [m.quantity]) });
-  }
-}
-
-/** Sets what is left of every lot to the sum of its movements. */
-export async function recount(trx: Trx, kitchenId: string): Promise<void> {
-  await trx.raw(
-    'update lots l set on_hand = coalesce((select sum(m.quantity) from movements m where m.kitchen_id = l.kitchen_id and m.lot_id = l.lot_id), 0) where l.kitchen_id = ?',
-    [kitchenId],
-  );
+export async function setOpened(
+  trx: Trx,
+  kitchenId: string,
+  lotId: string,
+  day: string | null,
+): Promise<void> {
+  await trx('lots').where({ kitchen_id: kitchenId, lot_id: lotId }).update({ opened_on: day });
 }

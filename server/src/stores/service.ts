@@ -1,93 +1,161 @@
-import type { BodyOf, QueryOf, ReplyOf, addItem, listLots, receiveLot } from '@cocotte/contract';
-import { Decimal, canonicalJson, dayOf } from '@cocotte/core/measure';
-import type { Item, Lot } from '@cocotte/core/stores';
+import type {
+  BodyOf,
+  ParamsOf,
+  QueryOf,
+  ReplyOf,
+  addItem,
+  changeItem,
+  listLots,
+  receiveLot,
+} from '@cocotte/contract';
+import { Decimal, type Fault, canonicalJson, dayOf, instantOf } from '@cocotte/core/measure';
+import { type Item, type Lot, itemFaults, lotFaults } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { derivedId, lockItems, move, movement } from './ledger.ts';
 import * as queries from './queries.ts';
 
-export async function items(call: Call<unknown, unknown, unknown>): Promise<{ items: Item[] }> {
+type AnyCall = Call<unknown, unknown, unknown>;
+
+export async function items(call: AnyCall): Promise<{ items: Item[] }> {
   return { items: await queries.selectItems(call.trx, call.kitchenId) };
 }
 
 export async function add(call: Call<unknown, unknown, BodyOf<typeof addItem>>): Promise<Item> {
-  const item = call.body;
+  const item = { ...call.body, version: 1 };
   const there = await queries.selectItem(call.trx, call.kitchenId, item.id);
   if (there) {
     if (canonicalJson(there) === canonicalJson(item)) return there;
-    throw problem(
-      409,
-      'id-taken',
-      'Another item has this id.',
-      'An id names one thing.',
-      'Reload and add it again.',
-    );
+    throw idTaken('item');
   }
-  if (item.kind === 'jar' && item.jarSize === null)
+  refuse(itemFaults(item));
+  await queries.insertItem(call.trx, call.kitchenId, item);
+  return item;
+}
+
+export async function change(
+  call: Call<ParamsOf<typeof changeItem>, unknown, BodyOf<typeof changeItem>>,
+): Promise<Item> {
+  const { trx, kitchenId, body } = call;
+  const there = await queries.selectItem(trx, kitchenId, call.params.itemId);
+  if (!there || there.id !== body.id) throw notFound('That item');
+  refuse(itemFaults(body));
+  if (
+    (there.unit !== body.unit || there.kind !== body.kind) &&
+    (await queries.hasLots(trx, kitchenId, body.id))
+  )
     throw problem(
       422,
-      'size-missing',
-      'A jar needs its size.',
-      'Its processing time and its price follow from it.',
-      'Choose the size.',
-      'jarSize',
-    );
-  if (item.kind === 'ingredient' && item.unit_g === null)
-    throw problem(
-      422,
-      'weight-missing',
-      `One ${item.unit === 'each' ? 'piece' : item.unit} of ${item.name} needs its weight in grams.`,
-      'Labels and costs go by weight.',
-      'Weigh it, or count it in grams.',
-      'unit_g',
-    );
-  if (item.kind !== 'ingredient' && item.unit !== 'each')
-    throw problem(
-      422,
-      'unit-wrong',
-      'Jars and lids are counted.',
-      'A part of a jar is no jar.',
-      'Set the unit to each.',
+      'unit-kept',
+      'What this item is, and the unit it is counted in, stay.',
+      'Its lots and their movements are counted in it.',
+      'Add another item.',
       'unit',
     );
-  await queries.insertItem(call.trx, call.kitchenId, item);
+  const item = { ...body, version: there.version + 1 };
+  if (there.version !== body.version || !(await queries.updateItem(trx, kitchenId, item, there.version)))
+    throw Object.assign(
+      problem(
+        409,
+        'stale',
+        'Somebody changed this item meanwhile.',
+        'One change would undo the other.',
+        'Look at theirs, then change it again.',
+      ),
+      { newer: there },
+    );
   return item;
 }
 
 export async function lots(
   call: Call<unknown, QueryOf<typeof listLots>, unknown>,
 ): Promise<ReplyOf<typeof listLots>> {
-  return queries.selectLots(
-    call.trx,
-    call.kitchenId,
-    call.query.after,
-    call.query.search,
-    call.query.empty === 'yes',
-  );
+  const { after, search, empty, itemId } = call.query;
+  return queries.selectLots(call.trx, call.kitchenId, { after, search, withEmpty: empty === 'yes', itemId });
 }
 
-/** Records a purchase: a lot and the movement that brings it in. */
+/** Records a lot that came without a receipt, and the movement that brings it in. */
 export async function receive(call: Call<unknown, unknown, BodyOf<typeof receiveLot>>): Promise<Lot> {
   const { trx, kitchenId, clock } = call;
   const { quantity, ...lot } = call.body;
   const there = await queries.selectLot(trx, kitchenId, lot.id);
   if (there) {
     if (
-      there.label === lot.label &&
-      there.itemId === lot.itemId &&
-      new Decimal(there.unitCost).eq(lot.unitCost)
+      there.lot.label === lot.label &&
+      there.lot.itemId === lot.itemId &&
+      new Decimal(there.lot.unitCost).eq(lot.unitCost)
     )
-      return there;
-    throw problem(
-      409,
-      'id-taken',
-      'Another lot has this id.',
-      'An id names one thing.',
-      'Reload and record it again.',
-    );
+      return there.lot;
+    throw idTaken('lot');
   }
   const item = await queries.selectItem(trx, kitchenId, lot.itemId);
   if (!item) throw notFound('That item');
+  wholeNumber(item, quantity);
+  const { zone } = await readKitchen(call);
+  refuse(lotFaults(item, lot, dayOf(clock.now_ms(), zone)));
+  await lockItems(trx, kitchenId, [item.id]);
+  await bringIn(call, { ...lot, openedOn: null, receiptId: null }, quantity, zone, 'received');
+  return readLot(call, lot.id);
+}
+
+/** Puts a new lot on the shelf with the movement that brings it in, on the day it came. */
+export async function bringIn(
+  call: AnyCall,
+  lot: queries.NewLot,
+  quantity: string,
+  zone: string,
+  reason: 'received' | 'made',
+): Promise<void> {
+  const { trx, kitchenId, person } = call;
+  await queries.insertLots(trx, kitchenId, [lot]);
+  await move(
+    trx,
+    kitchenId,
+    [
+      movement({
+        id: derivedId(lot.id, reason),
+        lotId: lot.id,
+        quantity,
+        unitCost: lot.unitCost,
+        reason,
+        personId: person.id,
+      }),
+    ],
+    arrivalOf(lot.receivedOn, call.clock.now_ms(), zone),
+  );
+}
+
+/** When something came: now if it is of today, else the beginning of its day. */
+export function arrivalOf(day: string, now_ms: number, zone: string): string {
+  return new Date(day === dayOf(now_ms, zone) ? now_ms : instantOf(`${day}T00:00`, zone)).toISOString();
+}
+
+export async function readLot(call: Pick<AnyCall, 'trx' | 'kitchenId'>, lotId: string): Promise<Lot> {
+  return (await findLot(call, lotId)).lot;
+}
+
+export async function findLot(call: Pick<AnyCall, 'trx' | 'kitchenId'>, lotId: string) {
+  const row = await queries.selectLot(call.trx, call.kitchenId, lotId);
+  if (!row) throw notFound('That lot');
+  return row;
+}
+
+export function refuse(faults: Fault[]): void {
+  if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
+}
+
+export function idTaken(what: string): HttpProblem {
+  return problem(
+    409,
+    'id-taken',
+    `Another ${what} has this id.`,
+    'An id names one thing.',
+    'Reload and enter it again.',
+  );
+}
+
+export function wholeNumber(item: Item, quantity: string): void {
   if (item.unit === 'each' && !new Decimal(quantity).isInteger())
     throw problem(
       422,
@@ -97,22 +165,4 @@ export async function receive(call: Call<unknown, unknown, BodyOf<typeof receive
       'Enter a whole number.',
       'quantity',
     );
-  const kitchen = await readKitchen(call);
-  if (lot.receivedOn > dayOf(clock.now_ms(), kitchen.zone))
-    throw problem(
-      422,
-      'future-day',
-      'The day it came lies in the future.',
-      'Stock cannot be used before it is here.',
-      'Enter the day it came.',
-      'receivedOn',
-    );
-  await queries.insertLot(trx, kitchenId, lot);
-  await queries.move(
-    trx,
-    kitchenId,
-    [{ lotId: lot.id, quantity, reason: 'received', eventId: null, line: null }],
-    new Date(clock.now_ms()).toISOString(),
-  );
-  return (await queries.selectLot(trx, kitchenId, lot.id)) as Lot;
 }

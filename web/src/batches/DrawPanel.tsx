@@ -1,7 +1,6 @@
-import { type LotRow, drawLots, listLots, reverseDraw } from '@cocotte/contract';
-import { Decimal, type Fault, Fraction, moneyText, readDecimal } from '@cocotte/core/measure';
-import { type Line, jarSize, scaleRecipe } from '@cocotte/core/recipes';
-import { drawFault } from '@cocotte/core/stores';
+import { drawLots, returnLots, reverseDraw } from '@cocotte/contract';
+import { Decimal, type Fault, dayOf, moneyText, readDecimal } from '@cocotte/core/measure';
+import { unitSign } from '@cocotte/core/stores';
 import {
   Box,
   Button,
@@ -13,127 +12,67 @@ import {
   TableRow,
   TextField,
 } from '@mui/material';
-import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../shell/call.ts';
+import { kitchenNow } from '../shell/clock.ts';
 import { faultText } from '../shell/entry.ts';
 import { Faults, Sheet, Soft } from '../shell/parts.tsx';
 import { ReasonDialog } from '../shell/ReasonDialog.tsx';
 import { useHere } from '../shell/session.tsx';
+import { useShelf, useStockChanged } from '../stores/api.ts';
 import type { OpenBatch } from './api.ts';
+import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
 
-/** Something the batch needs from a lot: a recipe line, a size of jar, or lids. */
-interface Need {
-  key: string;
-  title: string;
-  line: Line | null;
-  search: string;
-  fits: (row: LotRow) => boolean;
-  wanted: (row: LotRow) => string;
-}
-
-const MASS_PLACES = 1;
-
-function needsOf(batch: OpenBatch): Need[] {
-  const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const scaled = scaleRecipe(started.recipe, new Fraction(started.factor), started.jars);
-  const lines = started.recipe.lines
-    .filter(l => l.role !== 'water')
-    .map((line): Need => {
-      const asBought_g = scaled.lines.find(l => l.lineId === line.id)?.asBought_g ?? 0;
-      return {
-        key: line.id,
-        title: line.name,
-        line,
-        search: line.labelName,
-        fits: row => row.item.kind === 'ingredient',
-        wanted: row => {
-          const quantity = new Decimal(asBought_g).div(row.item.unit_g ?? 1);
-          return row.item.unit === 'each'
-            ? quantity.minus('0.000001').ceil().toFixed()
-            : quantity.toDecimalPlaces(MASS_PLACES, Decimal.ROUND_UP).toFixed();
-        },
-      };
-    });
-  const total = started.jars.reduce((n, j) => n + j.count, 0);
-  const jars = started.jars.map((j): Need => ({
-    key: `jar ${j.size}`,
-    title: `Jars, ${jarSize(j.size).name}`,
-    line: null,
-    search: `${jarSize(j.size).name}`,
-    fits: row => row.item.kind === 'jar' && row.item.jarSize === j.size,
-    wanted: () => String(j.count),
-  }));
-  return [
-    ...lines,
-    ...jars,
-    {
-      key: 'lids',
-      title: 'Lids',
-      line: null,
-      search: 'lid',
-      fits: row => row.item.kind === 'lid',
-      wanted: () => String(total),
-    },
-  ];
-}
-
-/** Draws ingredient, jar and lid lots into the batch: proposed, to be changed, and drawn all at once. */
+/** Draws what the batch needs out of the open containers: nothing is chosen unless somebody wants to. */
 export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
-  const needs = needsOf(batch);
-  const lots = useQueries({
-    queries: needs.map(n => ({
-      queryKey: ['lots', n.search],
-      queryFn: () => call(listLots, { query: { search: n.search } }),
-    })),
-  });
+  const { data, isPending } = useShelf();
+  const changed = useStockChanged();
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [faults, setFaults] = useState<Record<string, Fault>>({});
   const [rest, setRest] = useState<Fault[]>([]);
-  const drawnFor = (need: Need) =>
-    batch.state.draws
-      .flatMap(d => d.lots)
-      .filter(l =>
-        need.line
-          ? l.lineId === need.line.id
-          : need.key === 'lids'
-            ? l.kind === 'lid'
-            : l.kind === 'jar' && `jar ${l.jarSize}` === need.key,
-      );
-  const rows = needs.map((need, i) => {
-    const options = (lots[i]?.data?.lots ?? []).filter(need.fits).toReversed();
-    const good =
-      options.find(o => !drawFault(o.item, o.lot, need.line, need.wanted(o), o.lot.onHand)) ??
-      options.find(o => drawFault(o.item, o.lot, need.line, '0.1', o.lot.onHand)?.code !== 'too-weak') ??
-      options[0];
-    const done = drawnFor(need);
-    // What was drawn already is not proposed again; a further draw is chosen by hand.
-    const lotId = chosen[need.key] ?? (done.length > 0 ? '' : (good?.lot.id ?? ''));
-    const row = options.find(o => o.lot.id === lotId);
-    return { need, options, row, lotId, text: typed[need.key] ?? (row ? need.wanted(row) : ''), done };
+  const started = batch.state.started as NonNullable<typeof batch.state.started>;
+  const use = {
+    line: null,
+    recipe: started.recipe,
+    purpose: started.purpose,
+    today: dayOf(kitchenNow(), kitchen.zone),
+  };
+  const drawn = batch.state.draws.flatMap(d => d.lots);
+  const rows = batchNeeds(batch.state, data?.shelf ?? []).map(need => {
+    const done = drawn.filter(l =>
+      need.line
+        ? l.lineId === need.line.id
+        : l.kind === need.kind && (need.size === null || l.jarSize === need.size),
+    );
+    // What was drawn already is not proposed again; a further draw is typed by hand.
+    const text = typed[need.key] ?? (done.length > 0 ? '' : needText(need));
+    const lotId = chosen[need.key] ?? '';
+    return {
+      need,
+      done,
+      text,
+      lotId,
+      drawing: text.trim() === '' ? null : drawingOf(need, text, kitchen.locale, use, lotId),
+    };
   });
   const draw = async () => {
     const found: Record<string, Fault> = {};
-    const wanted = rows
-      .filter(r => r.row)
-      .map(r => {
-        const reading = readDecimal(r.text, kitchen.locale, {
-          name: 'The quantity',
-          min: 0,
-          above: true,
-          max: 1e9,
-        });
-        if (!reading.ok) found[r.need.key] = reading.fault;
-        return {
-          key: r.need.key,
-          lotId: r.lotId,
-          lineId: r.need.line?.id ?? null,
-          quantity: reading.ok ? reading.value : '',
-        };
-      });
+    const wanted = rows.flatMap(r => {
+      if (r.drawing === null || !r.need.shelf) return [];
+      if (!r.drawing.ok) {
+        found[r.need.key] = r.drawing.fault;
+        return [];
+      }
+      return r.drawing.value.lots.map(l => ({
+        key: r.need.key,
+        lotId: l.lotId,
+        lineId: r.need.line?.id ?? null,
+        quantity: l.quantity,
+      }));
+    });
     setFaults(found);
     setRest([]);
     if (Object.keys(found).length > 0 || wanted.length === 0) return;
@@ -155,33 +94,24 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     }
     setFaults(placed);
     setRest(others);
+    await changed();
     if (back.length === 0) {
       setChosen({});
       setTyped({});
     }
   };
-  const [puttingBack, setPuttingBack] = useState<string | null>(null);
-  const putBack = async (drawId: string, reason: string) => {
-    setPuttingBack(null);
-    setRest(
-      await batch.decide(stamp =>
-        call(reverseDraw, { params: { batchId: batch.id, drawId }, body: { reason, stamp } }),
-      ),
-    );
-  };
-  const cost = batch.state.draws
-    .flatMap(d => d.lots)
-    .reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), new Decimal(0));
+  const nothingToDraw = rows.every(r => r.drawing === null || !r.need.shelf);
+  const cost = drawn.reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), new Decimal(0));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
-      <Sheet title="Draw lots" aside="A jar is traced to where its contents came from">
+      <Sheet title="Draw lots" aside="Out of the open container, then the oldest">
         <Box sx={{ overflowX: 'auto' }}>
           <Table size="small" sx={{ minWidth: 620 }}>
             <TableHead>
               <TableRow>
-                <TableCell sx={{ width: '24%' }}>For</TableCell>
-                <TableCell>Lot</TableCell>
-                <TableCell sx={{ width: 190 }}>Quantity</TableCell>
+                <TableCell sx={{ width: '30%' }}>For</TableCell>
+                <TableCell sx={{ width: 170 }}>Quantity</TableCell>
+                <TableCell>Out of</TableCell>
               </TableRow>
             </TableHead>
             <TableBody>
@@ -204,30 +134,8 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                   </TableCell>
                   <TableCell>
                     <TextField
-                      select
-                      slotProps={{
-                        select: { SelectDisplayProps: { 'aria-label': `Lot of ${r.need.title}` } },
-                      }}
-                      value={r.lotId}
-                      onChange={e => {
-                        setChosen(c => ({ ...c, [r.need.key]: e.target.value }));
-                        setTyped(({ [r.need.key]: _gone, ...t }) => t);
-                      }}
-                    >
-                      <MenuItem value="">none</MenuItem>
-                      {r.options.map(o => (
-                        <MenuItem key={o.lot.id} value={o.lot.id}>
-                          {o.item.name}, lot {o.lot.label}
-                          {o.lot.strength_pct === null ? '' : `, ${o.lot.strength_pct} %`} ({o.lot.onHand}{' '}
-                          {o.item.unit === 'each' ? 'left' : `${o.item.unit} left`})
-                        </MenuItem>
-                      ))}
-                    </TextField>
-                  </TableCell>
-                  <TableCell>
-                    <TextField
                       value={r.text}
-                      disabled={!r.row}
+                      disabled={!r.need.shelf}
                       error={faults[r.need.key] !== undefined}
                       helperText={faults[r.need.key] && faultText(faults[r.need.key] as Fault)}
                       onChange={e => {
@@ -237,12 +145,43 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                       slotProps={{
                         htmlInput: { 'aria-label': `Quantity of ${r.need.title}`, inputMode: 'decimal' },
                         input: {
-                          endAdornment: (
-                            <Soft>{r.row && r.row.item.unit !== 'each' ? r.row.item.unit : ''}</Soft>
-                          ),
+                          endAdornment: <Soft>{r.need.shelf ? unitSign(r.need.shelf.item.unit) : ''}</Soft>,
                         },
                       }}
                     />
+                  </TableCell>
+                  <TableCell>
+                    {r.need.shelf ? (
+                      <TextField
+                        select
+                        slotProps={{
+                          select: {
+                            displayEmpty: true,
+                            SelectDisplayProps: { 'aria-label': `Lot of ${r.need.title}` },
+                          },
+                        }}
+                        value={r.lotId}
+                        onChange={e => setChosen(c => ({ ...c, [r.need.key]: e.target.value }))}
+                      >
+                        <MenuItem value="">{autoWords(r)}</MenuItem>
+                        {r.need.shelf.lots.map(lot => (
+                          <MenuItem key={lot.id} value={lot.id}>
+                            only lot {lot.label}
+                            {lot.strength_pct === null ? '' : `, ${lot.strength_pct} %`} ({lot.onHand}{' '}
+                            {r.need.shelf?.item.unit === 'each' ? 'left' : `${r.need.shelf?.item.unit} left`})
+                          </MenuItem>
+                        ))}
+                      </TextField>
+                    ) : (
+                      <Soft>no such item on the shelf</Soft>
+                    )}
+                    {r.drawing?.ok && !r.lotId && r.drawing.value.skipped.length > 0 && (
+                      <Box sx={{ mt: 0.5 }}>
+                        <Soft sx={{ fontSize: '0.92rem' }}>
+                          passed over: {r.drawing.value.skipped.map(s => `${s.label} (${s.why})`).join(' ')}
+                        </Soft>
+                      </Box>
+                    )}
                   </TableCell>
                 </TableRow>
               ))}
@@ -264,35 +203,160 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           <Button
             variant="contained"
             size="large"
-            disabled={batch.busy || lots.some(l => l.isPending) || rows.every(r => !r.row)}
+            disabled={batch.busy || isPending || nothingToDraw}
             onClick={() => void draw()}
           >
             Draw these lots
           </Button>
         </Box>
       </Sheet>
-      {batch.state.draws.length > 0 && (
-        <Sheet title="Drawn">
-          {batch.state.draws.map(d => (
-            <Box key={d.drawId} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1 }}>
-              <Box sx={{ flex: 1 }}>
-                {d.lots
-                  .map(l => `${l.quantity}${l.unit === 'each' ? '' : ` ${l.unit}`} ${l.name} (${l.lotLabel})`)
-                  .join('; ')}
-              </Box>
-              <Button size="small" variant="outlined" onClick={() => setPuttingBack(d.drawId)}>
-                Put back
-              </Button>
-            </Box>
-          ))}
-        </Sheet>
-      )}
+      {batch.state.draws.length > 0 && <Drawn batch={batch} onFaults={setRest} />}
+    </Box>
+  );
+}
+
+/** In words, which lots a quantity comes from. */
+function autoWords({
+  need,
+  drawing,
+}: {
+  need: { shelf: { lots: { label: string; openedOn: string | null }[] } | undefined };
+  drawing: ReturnType<typeof drawingOf> | null;
+}): string {
+  if (drawing?.ok && drawing.value.lots.length > 0) {
+    const open = new Set(need.shelf?.lots.filter(l => l.openedOn !== null).map(l => l.label));
+    return drawing.value.lots.map(l => `${l.label}${open.has(l.label) ? ' (open)' : ''}`).join(', then ');
+  }
+  const first = need.shelf?.lots[0];
+  return first ? `${first.label}${first.openedOn === null ? '' : ' (open)'}` : 'nothing left';
+}
+
+/** What was drawn: put back as a whole, or part of it that did not go into the pot. */
+function Drawn({ batch, onFaults }: { batch: OpenBatch; onFaults: (faults: Fault[]) => void }) {
+  const changed = useStockChanged();
+  const [puttingBack, setPuttingBack] = useState<string | null>(null);
+  const [returning, setReturning] = useState(false);
+  const bands = batch.state.draws
+    .flatMap(d => d.lots)
+    .filter(l => l.kind !== 'ingredient' && l.kind !== 'lid');
+  const putBack = async (drawId: string, reason: string) => {
+    setPuttingBack(null);
+    onFaults(
+      await batch.decide(stamp =>
+        call(reverseDraw, { params: { batchId: batch.id, drawId }, body: { reason, stamp } }),
+      ),
+    );
+    await changed();
+  };
+  return (
+    <Sheet
+      title="Drawn"
+      aside={
+        bands.length > 0 && (
+          <Button size="small" variant="outlined" onClick={() => setReturning(true)}>
+            Something came back
+          </Button>
+        )
+      }
+    >
+      {batch.state.draws.map(d => (
+        <Box key={d.drawId} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1 }}>
+          <Box sx={{ flex: 1 }}>
+            {d.lots
+              .map(l => `${l.quantity}${l.unit === 'each' ? '' : ` ${l.unit}`} ${l.name} (${l.lotLabel})`)
+              .join('; ')}
+          </Box>
+          <Button size="small" variant="outlined" onClick={() => setPuttingBack(d.drawId)}>
+            Put back
+          </Button>
+        </Box>
+      ))}
+      {batch.state.returns.map(r => (
+        <Box key={r.by.eventId} sx={{ py: 0.5 }}>
+          <Soft>
+            Came back:{' '}
+            {r.lots
+              .map(l => `${l.quantity} ${bands.find(b => b.lotId === l.lotId)?.name ?? 'of a lot'}`)
+              .join(', ')}
+            . {r.reason}
+          </Soft>
+        </Box>
+      ))}
       {puttingBack && (
         <ReasonDialog
           title="Why is this draw put back?"
           action="Put it back"
           onClose={() => setPuttingBack(null)}
           onReason={reason => void putBack(puttingBack, reason)}
+        />
+      )}
+      {returning && <ReturnForm batch={batch} onDone={() => setReturning(false)} />}
+    </Sheet>
+  );
+}
+
+function ReturnForm({ batch, onDone }: { batch: OpenBatch; onDone: () => void }) {
+  const { kitchen } = useHere();
+  const changed = useStockChanged();
+  const lots = [
+    ...new Map(
+      batch.state.draws
+        .flatMap(d => d.lots)
+        .filter(l => l.kind !== 'ingredient' && l.kind !== 'lid')
+        .map(l => [l.lotId, l]),
+    ).values(),
+  ];
+  const [lotId, setLotId] = useState(lots.find(l => l.kind === 'band')?.lotId ?? lots[0]?.lotId ?? '');
+  const [count, setCount] = useState('');
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const [asking, setAsking] = useState(false);
+  const send = async (reason: string) => {
+    setAsking(false);
+    const read = readDecimal(count, kitchen.locale, { name: 'How many', min: 0, above: true, max: 1e6 });
+    if (!read.ok) return setFaults([read.fault]);
+    const back = await batch.decide(stamp =>
+      call(returnLots, {
+        params: { batchId: batch.id },
+        body: { lots: [{ lotId, quantity: read.value }], reason, stamp },
+      }),
+    );
+    setFaults(back);
+    await changed();
+    if (back.length === 0) onDone();
+  };
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}>
+      <TextField
+        select
+        label="What came back"
+        value={lotId}
+        onChange={e => setLotId(e.target.value)}
+        sx={{ width: 240 }}
+      >
+        {lots.map(l => (
+          <MenuItem key={l.lotId} value={l.lotId}>
+            {l.name}, lot {l.lotLabel}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField
+        label="How many"
+        value={count}
+        onChange={e => setCount(e.target.value)}
+        slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+        sx={{ width: 120 }}
+      />
+      <Button variant="outlined" disabled={count.trim() === ''} onClick={() => setAsking(true)}>
+        Put on the shelf
+      </Button>
+      <Button onClick={onDone}>Not now</Button>
+      <Faults faults={faults} />
+      {asking && (
+        <ReasonDialog
+          title="Why did it come back?"
+          action="Put it on the shelf"
+          onClose={() => setAsking(false)}
+          onReason={reason => void send(reason)}
         />
       )}
     </Box>

@@ -11,11 +11,12 @@ import type { Step } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
-import { useEntry, words } from '../shell/entry.ts';
+import { useEntry } from '../shell/entry.ts';
 import { targetWords, windowText } from '../recipes/words.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
+import { WorkEntry } from './WorkEntry.tsx';
 import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
 
@@ -322,63 +323,6 @@ function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           Add the weight
         </Button>
       </Box>
-    </Sheet>
-  );
-}
-
-function WorkEntry({ batch, when }: { batch: OpenBatch; when: When }) {
-  const { kitchen } = useHere();
-  const minutes = useEntry({
-    minutes: t =>
-      readNumber(t, kitchen.locale, {
-        name: 'The minutes',
-        min: 0,
-        above: true,
-        max: 1440,
-        why: 'A day has 1,440.',
-      }),
-  });
-  const note = useEntry({ text: words('The note') });
-  const total = batch.state.minutes.reduce((n, m) => n + m.minutes, 0);
-  const addMinutes = async (e: FormEvent) => {
-    e.preventDefault();
-    const v = minutes.read();
-    if (v && (await batch.enter([['minutes.worked', v]], when))) minutes.clear();
-  };
-  const addNote = async (e: FormEvent) => {
-    e.preventDefault();
-    const v = note.read();
-    if (v && (await batch.enter([['note.written', v]], when))) note.clear();
-  };
-  return (
-    <Sheet title="Work and notes" aside={total > 0 ? `${durationText(total * 60)} so far` : ''}>
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void addMinutes(e)}
-        sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, mt: 1, alignItems: 'start' }}
-      >
-        <TextField label="Minutes of work" inputMode="decimal" {...minutes.field('minutes')} />
-        <Button type="submit" variant="outlined" sx={{ minHeight: 44 }}>
-          Add minutes
-        </Button>
-      </Box>
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void addNote(e)}
-        sx={{ display: 'grid', gap: 1.5, mt: 2 }}
-      >
-        <TextField label="Note" multiline minRows={2} {...note.field('text')} />
-        <Button type="submit" variant="outlined">
-          Write the note
-        </Button>
-      </Box>
-      {batch.state.notes.toReversed().map(n => (
-        <Box key={n.by.eventId} sx={{ mt: 1 }}>
-          {n.text} <Soft>{clockText(n.by.at_ms, kitchen)}</Soft>
-        </Box>
-      ))}
     </Sheet>
   );
 }

@@ -1,20 +1,9 @@
 import { releaseJars } from '@cocotte/contract';
 import { type SetAsideReason, SET_ASIDE_REASONS } from '@cocotte/core/batches';
 import { type Condition, needsReading } from '@cocotte/core/checks';
-import { type Fault, moneyText, rangesText, readNumber } from '@cocotte/core/measure';
+import { type Fault, rangesText, readNumber } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
-import { batchCost } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableRow,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
@@ -26,7 +15,9 @@ import { JarShelf } from '../shell/jars.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Waiting } from '../shell/Shell.tsx';
+import { CostPanel } from '../stores/costs/BatchCostPage.tsx';
 import { AcidityPanel } from './AcidityPanel.tsx';
+import { TakeJars } from './TakeJars.tsx';
 
 /** One batch between held and released. */
 export function CheckPage() {
@@ -93,6 +84,7 @@ function Checking({ batch }: { batch: OpenBatch }) {
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
           <GatePanel batch={batch} mayCook={mayCook} when={when} />
           <CostPanel batch={batch} />
+          {mayCook && <TakeJars batch={batch} />}
         </Box>
       </Box>
     </>
@@ -341,57 +333,5 @@ function ConditionRow({ condition: c }: { condition: Condition }) {
         )}
       </Box>
     </Box>
-  );
-}
-
-/** What the batch cost, in parts that add up. */
-function CostPanel({ batch }: { batch: OpenBatch }) {
-  const { kitchen } = useHere();
-  const cost = batchCost(batch.state);
-  if (!cost) return null;
-  const habits = { ...kitchen, currency: cost.currency };
-  const names = {
-    ingredients: 'Ingredients',
-    jars: 'Jars',
-    lids: 'Lids',
-    work: `Work, ${cost.minutes} min at ${moneyText(cost.hourlyRate, habits)} an hour`,
-  };
-  return (
-    <Sheet
-      title="Cost"
-      aside={cost.bySize.map(s => (
-        <Box key={s.size} sx={{ textAlign: 'right' }}>
-          a {s.size}{' '}
-          <Box component="strong" sx={{ fontSize: '1.6rem', color: 'text.primary' }}>
-            {moneyText(s.perJar, habits)}
-          </Box>
-        </Box>
-      ))}
-    >
-      <Table size="small" aria-label="Cost of the batch">
-        <TableBody>
-          {cost.parts.map(p => (
-            <TableRow key={p.part}>
-              <TableCell>{names[p.part]}</TableCell>
-              <TableCell align="right">{moneyText(p.amount, habits)}</TableCell>
-            </TableRow>
-          ))}
-          <TableRow>
-            <TableCell sx={{ fontWeight: 700 }}>
-              Total, over {cost.jars} {cost.jars === 1 ? 'jar' : 'jars'}
-            </TableCell>
-            <TableCell align="right" sx={{ fontWeight: 700 }}>
-              {moneyText(cost.total, habits)}
-            </TableCell>
-          </TableRow>
-        </TableBody>
-      </Table>
-      {cost.lostJars > 0 && (
-        <Soft sx={{ fontSize: '0.92rem' }}>
-          {cost.lostJars === 1 ? 'One jar was' : `${cost.lostJars} jars were`} set aside; the others carry its
-          cost.
-        </Soft>
-      )}
-    </Sheet>
   );
 }

@@ -18,6 +18,8 @@ import { kitchenNow } from '../shell/clock.ts';
 import { anyWords, useEntry, words } from '../shell/entry.ts';
 import { Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
+import { CostFields } from './CostFields.tsx';
+import { costTexts, readCosts } from './cost-texts.ts';
 import { EquipmentFields, equipmentTexts, readEquipment } from './EquipmentFields.tsx';
 
 /** The kitchen's settings: where it stands, how it reads figures, who it is on a label. */
@@ -76,6 +78,8 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
     currency: kitchen.currency,
   });
   const [equipment, setEquipment] = useState(() => equipmentTexts(kitchen));
+  const [costs, setCosts] = useState(() => costTexts(kitchen));
+  const [costFaults, setCostFaults] = useState<Fault[]>([]);
   const [equipmentFaults, setEquipmentFaults] = useState<Fault[]>([]);
   const [confirmed, setConfirmed] = useState(kitchen.jurisdiction.confirmedOn !== null);
   const [faults, setFaults] = useState<Fault[]>([]);
@@ -85,7 +89,9 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
     const v = form.read();
     const { pots, canners, faults: found } = readEquipment(equipment, kitchen);
     setEquipmentFaults(found);
-    if (!v || found.length > 0) return;
+    const reckoned = readCosts(costs, kitchen.costs, kitchen.locale);
+    setCostFaults(reckoned.faults);
+    if (!v || found.length > 0 || reckoned.faults.length > 0) return;
     setFaults([]);
     try {
       const next = await call(changeKitchen, {
@@ -97,6 +103,7 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
           ...habits,
           pots,
           canners,
+          costs: reckoned.costs,
           hourlyRate: v.hourlyRate,
           makerName: v.makerName,
           makerAddress: v.makerAddress,
@@ -244,6 +251,7 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
           </Box>
         </Sheet>
         <EquipmentFields texts={equipment} set={setEquipment} faults={equipmentFaults} kitchen={kitchen} />
+        <CostFields texts={costs} set={setCosts} faults={costFaults} />
         <Sheet title="On the label">
           <Box sx={two}>
             <TextField label="Maker" {...form.field('makerName')} />

@@ -9,11 +9,14 @@ import {
 } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { faultsOf } from '../../shell/call.ts';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../shell/Shell.tsx';
+import { usePlans } from '../../stores/api.ts';
+import { PlannedCostPanel } from '../../stores/costs/PlannedCostPanel.tsx';
+import { PlanDialog } from '../../stores/planning/PlanDialog.tsx';
 import { useHistory, useRecipe } from '../api.ts';
 import { HistoryPanel, TastingPanel, VersionPanel } from './Experience.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
@@ -68,6 +71,10 @@ function Opened({
   const navigate = useNavigate();
   const [wanted, setWanted] = useState<Wanted>(() => firstWanted(recipe, kitchen));
   const [starting, setStarting] = useState(false);
+  const [planning, setPlanning] = useState(false);
+  const [params] = useSearchParams();
+  const { data: planned } = usePlans();
+  const planId = planned?.plans.find(p => p.id === params.get('plan'))?.id ?? null;
   const { data: history } = useHistory(recipeId);
   const plan = useMemo(() => planOf(recipe, wanted, kitchen), [recipe, wanted, kitchen]);
   const scaled = useMemo(() => scaledOrNull(recipe, plan), [recipe, plan]);
@@ -141,6 +148,15 @@ function Opened({
         )}
         {mayCook && (
           <Button
+            variant="outlined"
+            onClick={() => setPlanning(true)}
+            disabled={plan.fault !== null || scaled === null}
+          >
+            Plan a batch
+          </Button>
+        )}
+        {mayCook && (
+          <Button
             variant="contained"
             size="large"
             onClick={() => setStarting(true)}
@@ -189,11 +205,28 @@ function Opened({
           <ProcessPanel recipe={recipe} kitchen={kitchen} sizes={plan.jars.map(j => j.size)} />
           <AuthorityPanel recipe={recipe} route={route} />
           <ReviewPanel recipe={recipe} solids_pct={solids} readings={readings} />
+          {scaled && (
+            <PlannedCostPanel
+              recipe={recipe}
+              recipeId={recipeId}
+              plan={plan}
+              scaled={scaled}
+              foreseen={foreseen}
+            />
+          )}
           <LayOutPanel recipe={recipe} jars={plan.jars} kitchen={kitchen} />
           <TastingPanel recipeId={recipeId} kitchen={kitchen} />
           <VersionPanel recipeId={recipeId} variantOf={recipe.variantOf} number={number} kitchen={kitchen} />
         </Box>
       </Box>
+      {planning && (
+        <PlanDialog
+          recipeId={recipeId}
+          factor={plan.factor.toFraction()}
+          jars={plan.jars}
+          onClose={() => setPlanning(false)}
+        />
+      )}
       {starting && (
         <StartDialog
           recipe={recipe}
@@ -204,6 +237,7 @@ function Opened({
           route={route}
           pot={plan.pot}
           doublePectin={wanted.doublePectin}
+          planId={planId}
           onClose={() => setStarting(false)}
         />
       )}

@@ -67,6 +67,7 @@ export function SketchSheet({
           route={routeToSale(recipe)}
           pot={null}
           doublePectin={false}
+          planId={null}
           onClose={() => setStarting(false)}
         />
       )}

@@ -51,6 +51,7 @@ export function StartDialog({
   route,
   pot,
   doublePectin,
+  planId,
   onClose,
 }: {
   recipe: Recipe;
@@ -61,6 +62,8 @@ export function StartDialog({
   route: RouteToSale;
   pot: Pot | null;
   doublePectin: boolean;
+  /** The plan this batch was; it is started under its id. */
+  planId: string | null;
   onClose: () => void;
 }) {
   const { person, kitchen } = useHere();
@@ -77,7 +80,7 @@ export function StartDialog({
     times.map(steamFault).find(f => f !== null) ??
     (times.length === 0 ? 'There is no time to run in steam.' : null);
   const when = useWhen(kitchen);
-  const [batchId] = useState(() => v7());
+  const [batchId] = useState(() => planId ?? v7());
   const client = useQueryClient();
   const navigate = useNavigate();
   const start = async () => {
@@ -102,6 +105,9 @@ export function StartDialog({
       client.setQueryData(['batch', batchId], view);
       void client.invalidateQueries({ queryKey: ['today'] });
       void client.invalidateQueries({ queryKey: ['recipes'] });
+      void client.invalidateQueries({ queryKey: ['plans'] });
+      void client.invalidateQueries({ queryKey: ['shopping'] });
+      void client.invalidateQueries({ queryKey: ['shelf'] });
       void navigate(`/cook/${batchId}`);
     } catch (error) {
       setFaults(faultsOf(error));

@@ -1,0 +1,236 @@
+import type { BatchState } from '../../batches/index.ts';
+import { Decimal } from '../../measure/index.ts';
+import type { ItemKind } from '../items.ts';
+import { type CostSettings, plainCosts } from '../../kitchen/index.ts';
+import {
+  type CostInput,
+  type CostLine,
+  type CostPartId,
+  type CostSheet,
+  costLine,
+  costSheet,
+  netMass_g,
+} from './sheet.ts';
+
+/** Minutes somebody worked: on one batch, on several at once, or on the kitchen of the day. */
+export interface Work {
+  personId: string;
+  minutes: number;
+  kind: 'batch' | 'kitchen';
+  /** Other batches that ran at the same time, and share the minutes. */
+  with: string[];
+  /** Money an hour, decimal text, as it was when the batch was started. */
+  hourlyRate: string;
+}
+
+/** What other batches say that bears on the cost of this one. */
+export interface CostContext {
+  batchId: string;
+  /** Batches made on the same day, this one among them. */
+  dayBatches: number;
+  /** Opening and cleaning entered at any batch of that day. */
+  kitchenWork: Work[];
+  /** Work entered at another batch that names this one. */
+  sharedWork: Work[];
+  /** Batches made in the same month, this one among them. */
+  monthBatches: number;
+  people: Record<string, string>;
+}
+
+/** A batch that nothing else bears on. */
+export const aloneContext: CostContext = {
+  batchId: '',
+  dayBatches: 1,
+  kitchenWork: [],
+  sharedWork: [],
+  monthBatches: 1,
+  people: {},
+};
+
+const PART_OF: Partial<Record<ItemKind, CostPartId>> = {
+  ingredient: 'ingredients',
+  jar: 'jars',
+  lid: 'lids',
+  band: 'bands',
+  label: 'labels',
+  packaging: 'packaging',
+  fuel: 'energy',
+};
+
+/** Minutes worked in a batch with their rates, for the batch itself and for those that share them. */
+export function workOf(state: BatchState): Work[] {
+  const rates = new Map(
+    (state.started?.kitchen.costs ?? plainCosts).rates.map(r => [r.personId, r.hourlyRate]),
+  );
+  return state.minutes.map(m => ({
+    personId: m.by.personId,
+    minutes: m.minutes,
+    kind: m.kind,
+    with: m.with,
+    hourlyRate: rates.get(m.by.personId) ?? state.started?.kitchen.hourlyRate ?? '0',
+  }));
+}
+
+function workLines(
+  part: 'work' | 'opening and cleaning',
+  work: readonly Work[],
+  share: (w: Work) => number,
+  people: Record<string, string>,
+): CostLine[] {
+  return work.map(w => {
+    const parts = share(w);
+    const name = people[w.personId] ?? 'Work';
+    return costLine({
+      part,
+      name,
+      key: part,
+      detail: `${w.minutes} min at ${new Decimal(w.hourlyRate).toFixed(2)} an hour${parts > 1 ? `, shared by ${parts} batches` : ''}`,
+      quantity: new Decimal(w.minutes).div(60).div(parts),
+      unit: 'h',
+      unitCost: w.hourlyRate,
+    });
+  });
+}
+
+/** Jars that left before they could be sold: reasons that a batch's cost is carried by fewer jars. */
+const NOT_LOST = new Set(['used in the kitchen']);
+
+/**
+ * What a batch cost, from its own record and what other batches say of the same day: lots drawn and not returned, work,
+ * energy, overhead, and for sale the market. Everything at the prices stored when it happened.
+ *
+ * @returns null before the batch is started
+ */
+export function actualInput(state: BatchState, context: CostContext = aloneContext): CostInput | null {
+  const { started } = state;
+  if (!started) return null;
+  const settings = started.kitchen.costs ?? plainCosts;
+  const lines: CostLine[] = [];
+  const back = new Map<string, Decimal>();
+  for (const r of state.returns)
+    for (const l of r.lots) back.set(l.lotId, (back.get(l.lotId) ?? new Decimal(0)).plus(l.quantity));
+  for (const lot of state.draws.flatMap(d => d.lots)) {
+    const returned = Decimal.min(back.get(lot.lotId) ?? 0, lot.quantity);
+    if (returned.gt(0)) back.set(lot.lotId, (back.get(lot.lotId) as Decimal).minus(returned));
+    const quantity = new Decimal(lot.quantity).minus(returned);
+    const part = PART_OF[lot.kind];
+    if (!part || quantity.isZero()) continue;
+    lines.push(
+      costLine({
+        part,
+        name: lot.name,
+        key: lot.itemId,
+        detail: `lot ${lot.lotLabel}`,
+        quantity,
+        unit: lot.unit,
+        unitCost: lot.unitCost,
+        size: lot.kind === 'jar' ? lot.jarSize : null,
+        lotId: lot.lotId,
+      }),
+    );
+  }
+  const own = workOf(state);
+  lines.push(
+    ...workLines(
+      'work',
+      [...own.filter(w => w.kind === 'batch'), ...context.sharedWork],
+      w => 1 + w.with.length,
+      context.people,
+    ),
+  );
+  const kitchenWork =
+    context.kitchenWork.length > 0 ? context.kitchenWork : own.filter(w => w.kind === 'kitchen');
+  lines.push(
+    ...workLines('opening and cleaning', kitchenWork, () => Math.max(1, context.dayBatches), context.people),
+  );
+  for (const e of state.energy) {
+    const burner = settings.burners.find(b => b.id === e.burnerId);
+    if (burner?.kind !== 'electric') continue;
+    lines.push(
+      costLine({
+        part: 'energy',
+        name: burner.name,
+        key: 'electricity',
+        detail: `${burner.power_W} W for ${e.minutes} min`,
+        quantity: new Decimal(burner.power_W).div(1000).times(e.minutes).div(60),
+        unit: 'kWh',
+        unitCost: settings.electricity,
+      }),
+    );
+  }
+  const kept = state.jars.filter(j => !j.setAside || NOT_LOST.has(j.setAside.why));
+  lines.push(...overheadLines(settings, state.jars.length, context.monthBatches));
+  if (started.purpose === 'sale' && kept.length > 0) lines.push(...marketLines(settings, kept.length));
+  const sizes = [...new Set(state.jars.map(j => j.size))];
+  const lost = new Map<string, number>();
+  for (const j of state.jars)
+    if (j.setAside && !NOT_LOST.has(j.setAside.why))
+      lost.set(j.setAside.why, (lost.get(j.setAside.why) ?? 0) + 1);
+  return {
+    currency: started.kitchen.currency,
+    lines: lines.filter(l => l.cost !== '0' || l.part === 'ingredients'),
+    jars: sizes.map(size => {
+      const net = started.recipe.jars.find(j => j.size === size)?.net;
+      return {
+        size,
+        filled: state.jars.filter(j => j.size === size).length,
+        sellable: kept.filter(j => j.size === size).length,
+        net_g: net ? netMass_g(net) : 1,
+      };
+    }),
+    lost: [...lost].map(([why, count]) => ({ why, count })),
+    unpriced: undrawn(state),
+  };
+}
+
+/** What the recipe asks for and no lot was drawn for: its cost is not in the sheet. */
+function undrawn(state: BatchState): string[] {
+  const { started } = state;
+  if (!started) return [];
+  const drawn = new Set(state.draws.flatMap(d => d.lots.flatMap(l => l.lineId ?? [])));
+  return started.recipe.lines.filter(l => l.role !== 'water' && !drawn.has(l.id)).map(l => l.name);
+}
+
+/** Overhead of a batch: its own, that of its jars, and its share of the month. */
+export function overheadLines(settings: CostSettings, jars: number, monthBatches: number): CostLine[] {
+  const { perBatch, perJar, perMonth } = settings.overhead;
+  const line = (
+    name: string,
+    detail: string,
+    quantity: Decimal | string,
+    unit: string,
+    unitCost: Decimal | string,
+  ) => costLine({ part: 'overhead', name, key: `overhead ${name}`, detail, quantity, unit, unitCost });
+  return [
+    line('Of the batch', 'by batch', '1', 'batch', perBatch),
+    line('Of the jars', 'by jar', String(jars), 'jar', perJar),
+    line(
+      'Of the month',
+      `shared by ${Math.max(1, monthBatches)} batches`,
+      new Decimal(1).div(Math.max(1, monthBatches)),
+      'month',
+      perMonth,
+    ),
+  ].filter(l => !new Decimal(l.cost).isZero());
+}
+
+/** The stall's fee, by the jars it usually sells. */
+export function marketLines(settings: CostSettings, jars: number): CostLine[] {
+  const { fee, jars: usual } = settings.market;
+  const line = costLine({
+    part: 'market',
+    name: 'Stall fee',
+    key: 'market',
+    detail: `shared by ${usual} jars a market`,
+    quantity: new Decimal(jars).div(Math.max(1, usual)),
+    unit: 'market',
+    unitCost: fee,
+  });
+  return new Decimal(line.cost).isZero() ? [] : [line];
+}
+
+/** What a batch cost; see {@link actualInput}. */
+export function batchCost(state: BatchState, context?: CostContext): CostSheet | null {
+  const input = actualInput(state, context);
+  return input && costSheet(input);
+}

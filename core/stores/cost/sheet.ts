@@ -1,0 +1,175 @@
+import { Decimal, allocate, roundTogether } from '../../measure/index.ts';
+import { type JarSizeId, type NetContents, jarSize } from '../../recipes/index.ts';
+
+export const COST_PARTS = [
+  'ingredients',
+  'jars',
+  'lids',
+  'bands',
+  'labels',
+  'packaging',
+  'work',
+  'opening and cleaning',
+  'energy',
+  'overhead',
+  'market',
+] as const;
+export type CostPartId = (typeof COST_PARTS)[number];
+
+/** One thing that cost money. */
+export interface CostLine {
+  part: CostPartId;
+  /** What it is: an ingredient, a size of jar, a person's work. */
+  name: string;
+  /** How it came to be, in words: the lot and its supplier, minutes and rate. */
+  detail: string;
+  /** Key that is the same in every batch, to hold one against another: an item's id, or a word. */
+  key: string;
+  /** In `unit`, decimal text. */
+  quantity: string;
+  unit: string;
+  /** Decimal text. */
+  unitCost: string;
+  /** Exact, decimal text. */
+  cost: string;
+  /** The jar size that bears it; null where the whole pot does. */
+  size: JarSizeId | null;
+  lotId: string | null;
+}
+
+/** Jars of one size: how many the pot filled, and how many of them can be sold. */
+export interface CostJars {
+  size: JarSizeId;
+  filled: number;
+  sellable: number;
+  /** Net mass of one, by which sizes share the pot. */
+  net_g: number;
+}
+
+/** Jars that cost and bring nothing. */
+export interface LostJars {
+  why: string;
+  count: number;
+}
+
+export interface CostInput {
+  currency: string;
+  lines: CostLine[];
+  jars: CostJars[];
+  lost: LostJars[];
+  /** What has no price, in words. */
+  unpriced: string[];
+}
+
+export interface CostSheet extends CostInput {
+  parts: {
+    part: CostPartId;
+    /** Exact, before rounding, decimal text. */
+    exact: string;
+    /** Rounded so that the parts add up to the total, decimal text. */
+    amount: string;
+  }[];
+  /** Sum of the rounded parts, decimal text. */
+  total: string;
+  bySize: {
+    size: JarSizeId;
+    count: number;
+    /** Share of the total, rounded so that the shares add up to it. */
+    total: string;
+    /** Exact share over its sellable jars, decimal text. */
+    exactPerJar: string;
+    perJar: string;
+    /** What a jar would cost had none been lost. */
+    perJarNoneLost: string;
+    /** What lost jars add to each. */
+    lossPerJar: string;
+  }[];
+}
+
+const CENT = 2;
+const ZERO = new Decimal(0);
+const G_PER_OZ = new Decimal('28.349523125');
+const ML_PER_FLOZ = new Decimal('29.5735295625');
+
+/** Net mass by which jar sizes share a pot; where the label tells volume, its millilitres stand for grams. */
+export function netMass_g(net: NetContents): number {
+  return (net.kind === 'weight' ? G_PER_OZ.times(net.oz) : ML_PER_FLOZ.times(net.floz)).toNumber();
+}
+
+/**
+ * Adds up what a batch costs. Costs of the pot are shared by jar sizes by net mass; those of a size are its own. Sizes
+ * of which no jar can be sold hand their share to the others. Rounded parts add up to the total, and so do the sizes.
+ *
+ * @returns exact and rounded figures; `bySize` is empty while no jar can be sold
+ */
+export function costSheet(input: CostInput): CostSheet {
+  const exactOf = (lines: readonly CostLine[]) => lines.reduce((sum, l) => sum.plus(l.cost), ZERO);
+  const parts = COST_PARTS.map(part => ({ part, exact: exactOf(input.lines.filter(l => l.part === part)) }));
+  const rounded = roundTogether(
+    parts.map(p => p.exact),
+    CENT,
+  );
+  const total = rounded.reduce((a, b) => a.plus(b), ZERO);
+
+  const { jars } = input;
+  // What was drawn for a size of which no jar was filled is borne by the pot.
+  const sizes = new Set(jars.map(j => j.size));
+  const pot = exactOf(input.lines.filter(l => l.size === null || !sizes.has(l.size)));
+  const mass = (count: (j: CostJars) => number) =>
+    jars.reduce((sum, j) => sum.plus(new Decimal(j.net_g).times(count(j))), ZERO);
+  const filled_g = mass(j => j.filled);
+  const sellable_g = mass(j => j.sellable);
+  /** A size's share of the pot and its own costs. */
+  const full = (j: CostJars) =>
+    (filled_g.isZero() ? ZERO : pot.times(j.net_g).times(j.filled).div(filled_g)).plus(
+      exactOf(input.lines.filter(l => l.size === j.size)),
+    );
+  const orphaned = jars.filter(j => j.sellable === 0).reduce((sum, j) => sum.plus(full(j)), ZERO);
+  const sold = jars
+    .filter(j => j.sellable > 0)
+    .sort((a, b) => jarSize(a.size).pints.compare(jarSize(b.size).pints));
+  const shares = sold.map(j =>
+    full(j).plus(orphaned.isZero() ? ZERO : orphaned.times(j.net_g).times(j.sellable).div(sellable_g)),
+  );
+  const totals = sold.length === 0 ? [] : allocate(total, shares, CENT);
+  return {
+    ...input,
+    parts: parts.map((p, i) => ({
+      part: p.part,
+      exact: p.exact.toFixed(),
+      amount: (rounded[i] as Decimal).toFixed(CENT),
+    })),
+    total: total.toFixed(CENT),
+    bySize: sold.map((j, i) => {
+      const exactPerJar = (shares[i] as Decimal).div(j.sellable);
+      const perJar = exactPerJar.toDecimalPlaces(CENT);
+      const whole = full(j).div(j.filled).toDecimalPlaces(CENT);
+      return {
+        size: j.size,
+        count: j.sellable,
+        total: (totals[i] as Decimal).toFixed(CENT),
+        exactPerJar: exactPerJar.toFixed(),
+        perJar: perJar.toFixed(CENT),
+        perJarNoneLost: whole.toFixed(CENT),
+        lossPerJar: perJar.minus(whole).toFixed(CENT),
+      };
+    }),
+  };
+}
+
+/** A cost line from a quantity and what one of it costs. */
+export function costLine(
+  line: Omit<CostLine, 'cost' | 'quantity' | 'unitCost' | 'size' | 'lotId'> &
+    Partial<Pick<CostLine, 'size' | 'lotId'>> & { quantity: Decimal | string; unitCost: Decimal | string },
+): CostLine {
+  const quantity = new Decimal(line.quantity);
+  const unitCost = new Decimal(line.unitCost);
+  return {
+    size: null,
+    lotId: null,
+    ...line,
+    quantity: quantity.toFixed(),
+    unitCost: unitCost.toFixed(),
+    cost: quantity.times(unitCost).toFixed(),
+  };
+}

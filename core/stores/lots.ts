@@ -1,0 +1,304 @@
+import { type Day, Decimal, type Fault } from '../measure/index.ts';
+import { type Line, type Recipe, PICKLING_STRENGTH_PCT } from '../recipes/index.ts';
+import type { Purpose } from '../batches/index.ts';
+import { type Item, unitSign } from './items.ts';
+
+export const LOT_SOURCES = [
+  'purchase',
+  'own harvest',
+  'gift',
+  'on the shelf',
+  'made here',
+  'jars',
+  'mixed',
+] as const;
+/** How a lot came into the kitchen. `on the shelf`: there before stock was kept. */
+export type LotSource = (typeof LOT_SOURCES)[number];
+
+export const VALUE_RULES = [
+  'paid',
+  'market value',
+  'nothing',
+  'cost of what went in',
+  'cost and work',
+] as const;
+/**
+ * What a lot is worth. Bought: what was `paid`. Own harvest and gifts: their `market value` that day, or `nothing`.
+ * Made here and frozen stock: the cost of what went in, with or without the work, or one of the others.
+ */
+export type ValueRule = (typeof VALUE_RULES)[number];
+
+export const SALT_KINDS = ['canning', 'kosher', 'sea', 'iodised', 'with anti-caking agent'] as const;
+export type SaltKind = (typeof SALT_KINDS)[number];
+export const JUICE_KINDS = ['bottled', 'fresh'] as const;
+export type JuiceKind = (typeof JUICE_KINDS)[number];
+export const CONDITIONS = [
+  'sound',
+  'ripe',
+  'overripe',
+  'bruised',
+  'frozen',
+  'mouldy',
+  'from dead or frost-killed vines',
+] as const;
+export type Condition = (typeof CONDITIONS)[number];
+
+/** A part of a lot that came out of another: of a lot that was poured in or worked up, or of finished jars. */
+export type LotPart =
+  | { kind: 'lot'; lotId: string; label: string; name: string; quantity: string; unit: Item['unit'] }
+  | { kind: 'jars'; batchId: string; lotCode: string; name: string; jars: number[] };
+
+/** What one lot says of itself beyond its item. */
+export interface LotFacts {
+  source: LotSource;
+  supplierLot: string;
+  value: ValueRule;
+  salt: SaltKind | null;
+  juice: JuiceKind | null;
+  condition: Condition | null;
+  pickedOn: Day | null;
+  /** The package's own sub-ingredients; empty where the item's stand for it. */
+  subIngredients: string;
+  allergens: string[];
+  from: LotPart[];
+  /** Of finished jars: whether every one of them was released for sale. */
+  released: boolean;
+  /** Lowest and highest pH known of what is in it; null where none was read. */
+  ph: number | null;
+  note: string;
+}
+
+/** A purchase of which nothing is said. */
+export function plainFacts(over: Partial<LotFacts> = {}): LotFacts {
+  return {
+    source: 'purchase',
+    supplierLot: '',
+    value: 'paid',
+    salt: null,
+    juice: null,
+    condition: null,
+    pickedOn: null,
+    subIngredients: '',
+    allergens: [],
+    from: [],
+    released: true,
+    ph: null,
+    note: '',
+    ...over,
+  };
+}
+
+/** One purchase of an item, or what was picked, given or made of it; drawn from until it is gone. */
+export interface Lot {
+  id: string;
+  itemId: string;
+  label: string;
+  supplier: string;
+  receivedOn: Day;
+  /** Best by, or the keeping limit of what was made here. */
+  bestBy: Day | null;
+  /** Money for one unit, decimal text. */
+  unitCost: string;
+  /** Left, in the item's unit, decimal text. */
+  onHand: string;
+  /** Strength of a vinegar, percent by weight of acid; null for other things. */
+  strength_pct: number | null;
+  /** Day it was opened; null while it is closed. */
+  openedOn: Day | null;
+  receiptId: string | null;
+  facts: LotFacts;
+}
+
+/** What a draw is for: the line it serves, and the recipe and purpose around it. */
+export interface DrawUse {
+  line: Line | null;
+  recipe: Pick<Recipe, 'foodClass' | 'method'> | null;
+  purpose: Purpose | null;
+  today: Day;
+}
+
+const FAULT = (code: string, what: string, why: string, next: string): Omit<Fault, 'path'> => ({
+  code,
+  what,
+  why,
+  next,
+});
+
+/**
+ * Why a lot may not serve a use at all, whatever the quantity; null when it may.
+ *
+ * @source vinegar strength, bottled juice, vines: USDA Complete Guide (2015), guides 1, 3 and 6 (from memory). Salt that
+ *   clouds a brine: common practice.
+ */
+export function unfitFault(
+  item: Pick<Item, 'kind' | 'name' | 'use'>,
+  lot: Pick<Lot, 'label' | 'strength_pct' | 'facts' | 'bestBy'>,
+  use: DrawUse,
+): Omit<Fault, 'path'> | null {
+  const { line, recipe, purpose } = use;
+  const { facts } = lot;
+  if ((item.kind === 'ingredient') !== (line !== null))
+    return FAULT(
+      'wrong-use',
+      line ? `${item.name} is no ingredient.` : `${item.name} must serve a line of the recipe.`,
+      'The label and the trace follow from what serves which line.',
+      'Choose the line it serves.',
+    );
+  if (item.kind === 'tool')
+    return FAULT(
+      'wrong-use',
+      `${item.name} is a tool.`,
+      'Tools are not used up.',
+      'Record its state at its item.',
+    );
+  if (line?.minStrength_pct != null && (lot.strength_pct === null || lot.strength_pct < line.minStrength_pct))
+    return FAULT(
+      'too-weak',
+      lot.strength_pct === null
+        ? `Lot ${lot.label} states no strength.`
+        : `Lot ${lot.label} is ${lot.strength_pct} %, the recipe needs ${line.minStrength_pct} %.`,
+      `Acid is the barrier here: weaker vinegar leaves the jar unsafe. USDA Complete Guide (2015), guide 6: ${PICKLING_STRENGTH_PCT} % (from memory).`,
+      `Draw from a lot labelled ${line.minStrength_pct} % or stronger.`,
+    );
+  if (facts.condition === 'from dead or frost-killed vines' || facts.condition === 'mouldy')
+    return FAULT(
+      'unfit-produce',
+      `Lot ${lot.label} is ${facts.condition}.`,
+      'Such produce is lower in acid or spoilt, and a tested time does not cover it. USDA Complete Guide (2015), guides 1 and 3 (from memory).',
+      'Leave it out, and record the loss at the lot.',
+    );
+  const acidBarrier = line?.role === 'acid' && recipe !== null && recipe.foodClass !== 'fruit spread';
+  if (acidBarrier && facts.juice === 'fresh')
+    return FAULT(
+      'fresh-juice',
+      `Lot ${lot.label} is fresh juice.`,
+      'Where acid is the barrier its strength must be known, and that of fresh juice varies. USDA Complete Guide (2015), guide 3 (from memory).',
+      'Draw bottled juice.',
+    );
+  const brine = recipe?.method.liquid === 'vinegar brine' || recipe?.method.liquid === 'salt brine';
+  if (line?.role === 'salt' && brine && (facts.salt === 'iodised' || facts.salt === 'with anti-caking agent'))
+    return FAULT(
+      'cloudy-salt',
+      `Lot ${lot.label} is ${facts.salt === 'iodised' ? 'iodised salt' : 'salt with an anti-caking agent'}.`,
+      'It clouds and darkens a brine, and cloud is a sign one must be able to read. Common practice.',
+      'Draw canning salt.',
+    );
+  if (facts.source === 'made here' && lot.bestBy !== null && lot.bestBy < use.today)
+    return FAULT(
+      'past-limit',
+      `Lot ${lot.label} passed its keeping limit on ${lot.bestBy}.`,
+      'What is made here keeps as long as was decided when it was made.',
+      'Use another lot, and record this one as lost.',
+    );
+  if (facts.source === 'jars' && !facts.released && purpose === 'sale')
+    return FAULT(
+      'jars-not-released',
+      `Lot ${lot.label} holds jars that were not released for sale.`,
+      'What may not be sold as it is may not be sold inside something else.',
+      'Use released jars, or cook this batch for home.',
+    );
+  return null;
+}
+
+/**
+ * Why a lot may not serve a use in this quantity, or null when it may.
+ *
+ * @param quantity  decimal text in the item's unit
+ * @param onHand  decimal text, from the ledger
+ */
+export function drawFault(
+  item: Item,
+  lot: Pick<Lot, 'label' | 'strength_pct' | 'facts' | 'bestBy'>,
+  use: DrawUse,
+  quantity: string,
+  onHand: string,
+): Omit<Fault, 'path'> | null {
+  if (!new Decimal(quantity).gt(0))
+    return FAULT(
+      'not-positive',
+      'The quantity drawn must be above zero.',
+      'A draw of nothing traces nothing.',
+      'Enter what was used.',
+    );
+  if (new Decimal(quantity).gt(onHand))
+    return FAULT(
+      'more-than-lot',
+      `Lot ${lot.label} holds ${onHand} ${unitSign(item.unit)} of ${item.name}, not ${quantity}.`.replace(
+        '  ',
+        ' ',
+      ),
+      'More cannot leave a lot than came in.',
+      'Draw the rest from another lot, or record the purchase first.',
+    );
+  if (item.unit === 'each' && !new Decimal(quantity).isInteger())
+    return FAULT(
+      'not-whole',
+      `${item.name} is counted in whole pieces.`,
+      'A part of one cannot be drawn.',
+      'Enter a whole number.',
+    );
+  return unfitFault(item, lot, use);
+}
+
+/** What a lot must say, given what its item is for; paths are keys of the lot or of its facts. */
+export function lotFaults(
+  item: Item,
+  lot: Pick<Lot, 'strength_pct' | 'facts' | 'receivedOn' | 'bestBy'>,
+  today: Day,
+): Fault[] {
+  const faults: Fault[] = [];
+  const add = (path: string, code: string, what: string, why: string, next: string) =>
+    faults.push({ path, code, what, why, next });
+  if (lot.receivedOn > today)
+    add(
+      'receivedOn',
+      'future-day',
+      'The day it came lies in the future.',
+      'Stock cannot be used before it is here.',
+      'Enter the day it came.',
+    );
+  if (lot.facts.pickedOn !== null && lot.facts.pickedOn > lot.receivedOn)
+    add(
+      'pickedOn',
+      'picked-late',
+      'It was picked after it came.',
+      'Days since picking count for produce.',
+      'Check both days.',
+    );
+  if (item.use === 'salt' && lot.facts.salt === null)
+    add(
+      'salt',
+      'kind-missing',
+      'The kind of salt is not said.',
+      'Iodised salt and salt with anti-caking agents cloud a brine.',
+      'Read it on the package.',
+    );
+  if (item.use === 'citrus juice' && lot.facts.juice === null)
+    add(
+      'juice',
+      'kind-missing',
+      'Bottled or fresh is not said.',
+      'Only bottled juice counts where acid is the barrier.',
+      'Say which it is.',
+    );
+  if (item.use === 'produce' && lot.facts.condition === null)
+    add(
+      'condition',
+      'condition-missing',
+      'The condition of the produce is not said.',
+      'Overripe produce and that of dead vines is lower in acid.',
+      'Say how it came.',
+    );
+  return faults;
+}
+
+/** Sub-ingredients and allergens that a lot brings: its package's own, else its item's. */
+export function contentsOf(
+  item: Pick<Item, 'subIngredients' | 'allergens'>,
+  facts: LotFacts,
+): Pick<LotFacts, 'subIngredients' | 'allergens'> {
+  return {
+    subIngredients: facts.subIngredients || item.subIngredients,
+    allergens: [...new Set([...item.allergens, ...facts.allergens])],
+  };
+}

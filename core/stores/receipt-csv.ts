@@ -1,0 +1,393 @@
+import Papa from 'papaparse';
+import { type Day, Decimal, isDay, readDecimal, unitNamed, type UnitId } from '../measure/index.ts';
+import type { Item, ItemUse } from './items.ts';
+import { CONDITIONS, JUICE_KINDS, type LotFacts, SALT_KINDS, plainFacts } from './lots.ts';
+import { MOST_LINES, type PricedBy, type Receipt, type ReceiptLine } from './receipt.ts';
+
+/** What a column of a file can mean. */
+export const CSV_FIELDS = [
+  'day',
+  'supplier',
+  'number',
+  'item',
+  'packages',
+  'quantity',
+  'unit',
+  'price',
+  'discount',
+  'tax',
+  'delivery',
+  'lot',
+  'supplier lot',
+  'best by',
+  'strength',
+  'kind',
+] as const;
+export type CsvField = (typeof CSV_FIELDS)[number];
+
+/** How a supplier's or a spreadsheet's file is read; can be saved. */
+export interface CsvMapping {
+  /** Heading of the column that holds each field. */
+  columns: Partial<Record<CsvField, string>>;
+  dayOrder: 'year first' | 'month first' | 'day first';
+  decimalMark: '.' | ',';
+  pricedBy: PricedBy;
+  /** The unit where the file has no column for it, or the cell is empty; empty for none. */
+  unit: UnitId | '';
+  /** Where the file has no column for it. */
+  supplier: string;
+  /** Names in the file that stand for an item: name in lower case → item id. */
+  names: Record<string, string>;
+}
+
+export const emptyMapping: CsvMapping = {
+  columns: {},
+  dayOrder: 'year first',
+  decimalMark: '.',
+  pricedBy: 'line',
+  unit: '',
+  supplier: '',
+  names: {},
+};
+
+/** A line that was not taken, by its number in the file (the heading is line 1) and the field at fault. */
+export interface CsvFault {
+  line: number;
+  field: CsvField | '';
+  code: string;
+  what: string;
+  next: string;
+}
+
+/**
+ * The text of a file, by its byte order mark, else UTF-8 where it is valid, else Windows-1252.
+ *
+ * @returns the text, and which encoding it was read in
+ */
+export function decodeText(bytes: Uint8Array): { text: string; encoding: string } {
+  const read = (encoding: string, fatal = false) => new TextDecoder(encoding, { fatal }).decode(bytes);
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: read('utf-16le'), encoding: 'UTF-16' };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: read('utf-16be'), encoding: 'UTF-16' };
+  try {
+    return { text: read('utf-8', true), encoding: 'UTF-8' };
+  } catch {
+    return { text: read('windows-1252'), encoding: 'Windows-1252' };
+  }
+}
+
+export interface CsvTable {
+  headings: string[];
+  rows: string[][];
+  /** Line of the file on which each row begins. */
+  lines: number[];
+  delimiter: string;
+  faults: CsvFault[];
+}
+
+/** Rows of a delimited file: commas, semicolons, tabs or bars are told apart; quoted fields may hold line breaks. */
+export function readTable(text: string): CsvTable {
+  const body = text.replace(/^\ufeff/, '');
+  const rows: string[][] = [];
+  const lines: number[] = [];
+  const faults: CsvFault[] = [];
+  let cursor = 0;
+  let line = 1;
+  let delimiter = ',';
+  Papa.parse<string[]>(body, {
+    delimitersToGuess: [',', ';', '\t', '|'],
+    step: result => {
+      delimiter = result.meta.delimiter;
+      const start = line;
+      for (let i = cursor; i < result.meta.cursor; i++) if (body.charCodeAt(i) === 10) line++;
+      cursor = result.meta.cursor;
+      for (const e of result.errors)
+        if (e.code === 'MissingQuotes' || e.code === 'InvalidQuotes')
+          faults.push({
+            line: start,
+            field: '',
+            code: 'open-quote',
+            what: 'A quotation mark is opened and not closed.',
+            next: 'Close it, or double it where it belongs to the text.',
+          });
+      if (result.data.length === 1 && (result.data[0] ?? '').trim() === '') return;
+      rows.push(result.data);
+      lines.push(start);
+    },
+  });
+  const headings = (rows.shift() ?? []).map(h => h.trim());
+  lines.shift();
+  return { headings, rows, lines, delimiter, faults };
+}
+
+const GUESSES: Record<CsvField, RegExp> = {
+  day: /^(date|day|purchased|bought|receipt date)/i,
+  supplier: /^(supplier|vendor|shop|store|from|seller)/i,
+  number: /^(receipt|invoice|number|no\.?$|order|document)/i,
+  item: /^(item|product|article|description|name|ingredient)/i,
+  packages: /^(packages?|packs?|count|units bought|pcs)/i,
+  quantity: /^(quantity|qty|amount|size|content|weight|volume)/i,
+  unit: /^(unit|uom|measure)/i,
+  price: /^(price|cost|paid|total|line total|sum)/i,
+  discount: /^(discount|off|rebate)/i,
+  tax: /^(tax|vat|gst)/i,
+  delivery: /^(delivery|shipping|freight)/i,
+  lot: /^(lot|our lot|lot name)/i,
+  'supplier lot': /^(supplier('s)? lot|batch|lot code|vendor lot)/i,
+  'best by': /^(best by|best before|expiry|expires|use by)/i,
+  strength: /^(strength|acidity|percent)/i,
+  kind: /^(kind|condition|type)/i,
+};
+
+/** The columns a file's headings suggest; each heading is used once. */
+export function guessColumns(headings: readonly string[]): CsvMapping['columns'] {
+  const columns: CsvMapping['columns'] = {};
+  const free = [...headings];
+  for (const field of ['supplier lot', ...CSV_FIELDS] as const) {
+    if (columns[field]) continue;
+    const at = free.findIndex(h => GUESSES[field].test(h));
+    if (at >= 0) columns[field] = free.splice(at, 1)[0] as string;
+  }
+  return columns;
+}
+
+function readDay(text: string, order: CsvMapping['dayOrder']): Day | null {
+  const parts = /^(\d{1,4})[-/. ](\d{1,2})[-/. ](\d{1,4})$/.exec(text.trim());
+  if (!parts) return null;
+  const [, a, b, c] = parts as unknown as [string, string, string, string];
+  const [y, m, d] =
+    a.length === 4 || order === 'year first' ? [a, b, c] : order === 'month first' ? [c, a, b] : [c, b, a];
+  const year = y.length === 2 ? `20${y}` : y;
+  const day = `${year}-${m.padStart(2, '0')}-${d.padStart(2, '0')}`;
+  return isDay(day) ? day : null;
+}
+
+export interface CsvReceipts {
+  receipts: Receipt[];
+  /** Line of the file for each line of each receipt, to place what the server says. */
+  linesOf: number[][];
+  faults: CsvFault[];
+  /** Names in the file that stand for no item yet. */
+  unknownNames: string[];
+  /** Rows that were read. */
+  rows: number;
+  /** Rows whose receipt was left out because another of its lines has a fault. */
+  leftOut: number;
+}
+
+/**
+ * Puts rows into receipts: one for each supplier, day and number. A receipt with a faulty line is left out whole, so
+ * that nothing is taken by halves.
+ *
+ * @param newId  makes an id
+ * @param progress  called now and then with the rows done
+ */
+export function toReceipts(
+  table: CsvTable,
+  mapping: CsvMapping,
+  items: readonly Item[],
+  today: Day,
+  newId: () => string,
+  progress: (done: number, of: number) => void = () => undefined,
+): CsvReceipts {
+  const at = new Map(table.headings.map((h, i) => [h, i]));
+  const column = Object.fromEntries(
+    CSV_FIELDS.map(f => [f, mapping.columns[f] === undefined ? -1 : (at.get(mapping.columns[f]) ?? -1)]),
+  ) as Record<CsvField, number>;
+  const byName = new Map(items.map(i => [i.name.trim().toLowerCase(), i]));
+  const byId = new Map(items.map(i => [i.id, i]));
+  for (const [name, id] of Object.entries(mapping.names)) {
+    const item = byId.get(id);
+    if (item) byName.set(name, item);
+  }
+  const locale = mapping.decimalMark === '.' ? 'en-US' : 'de-DE';
+  const faults: CsvFault[] = [...table.faults];
+  const unknown = new Map<string, string>();
+  const groups = new Map<
+    string,
+    { receipt: Receipt; lines: number[]; faulty: boolean; tax: Decimal; delivery: Decimal }
+  >();
+  const badRows = new Set(table.faults.map(f => f.line));
+  table.rows.forEach((row, r) => {
+    if (r % 2000 === 0) progress(r, table.rows.length);
+    const line = table.lines[r] as number;
+    let bad = badRows.has(line);
+    const cell = (field: CsvField) => (column[field] < 0 ? '' : (row[column[field]] ?? '').trim());
+    const fault = (field: CsvField, code: string, what: string, next: string) => {
+      bad = true;
+      faults.push({ line, field, code, what, next });
+    };
+    const decimal = (field: CsvField, fallback: string | null, name: string, above = false): string => {
+      const text = cell(field);
+      if (text === '' && fallback !== null) return fallback;
+      const read = readDecimal(text, locale, { name, min: 0, above, max: 10_000_000 }, 9);
+      if (read.ok) return read.value;
+      fault(field, read.fault.code, read.fault.what, read.fault.next);
+      return '0';
+    };
+    const dayText = cell('day');
+    const day = readDay(dayText, mapping.dayOrder);
+    if (day === null)
+      fault(
+        'day',
+        'not-a-day',
+        dayText === '' ? 'The day is empty.' : `"${dayText}" is not a day ${mapping.dayOrder}.`,
+        'Correct the day, or choose another order of day, month and year.',
+      );
+    else if (day > today) fault('day', 'future-day', `${dayText} lies in the future.`, 'Correct the day.');
+    const name = cell('item');
+    const item = byName.get(name.toLowerCase());
+    if (name === '') fault('item', 'missing', 'The item is empty.', 'Name what was bought.');
+    else if (!item) {
+      unknown.set(name.toLowerCase(), name);
+      fault('item', 'unknown-item', `No item is called "${name}".`, 'Say which item it is, or add it.');
+    }
+    const quantity = decimal('quantity', null, 'The quantity', true);
+    const packages = decimal('packages', '1', 'The packages', true);
+    const unitText = cell('unit');
+    const unit =
+      unitText === '' ? mapping.unit || (item && item.unit) || '' : unitNamed(unitText.toLowerCase())?.id;
+    if (!unit)
+      fault(
+        'unit',
+        unitText === '' ? 'missing' : 'unknown-unit',
+        unitText === ''
+          ? 'The price has no unit: it is not said what the quantity is in.'
+          : `"${unitText}" is not a unit.`,
+        'Write a unit such as lb, kg, L or each.',
+      );
+    const price = decimal('price', null, 'The price');
+    const discount = decimal('discount', '0', 'The discount');
+    const tax = decimal('tax', '0', 'The tax');
+    const delivery = decimal('delivery', '0', 'The delivery');
+    const bestText = cell('best by');
+    const bestBy = bestText === '' ? null : readDay(bestText, mapping.dayOrder);
+    if (bestText !== '' && bestBy === null)
+      fault('best by', 'not-a-day', `"${bestText}" is not a day ${mapping.dayOrder}.`, 'Correct the day.');
+    const strength =
+      cell('strength') === '' ? null : Number(decimal('strength', '0', 'The strength').valueOf());
+    if (strength !== null && strength > 30)
+      fault('strength', 'too-large', 'The strength must be at most 30 %.', 'Read it on the bottle.');
+    const facts = item ? kindFacts(item.use, cell('kind')) : {};
+    if (item && facts === null)
+      fault(
+        'kind',
+        'kind-missing',
+        cell('kind') === ''
+          ? `${item.name} must say its kind.`
+          : `"${cell('kind')}" is no kind of ${item.name}.`,
+        `Write one of: ${(KINDS[item.use] ?? []).join(', ')}.`,
+      );
+    const supplier = cell('supplier') || mapping.supplier;
+    const number = cell('number');
+    const key = `${supplier.toLowerCase()}|${day ?? dayText}|${number.toLowerCase()}`;
+    const group = groups.get(key) ?? {
+      receipt: {
+        id: newId(),
+        supplier: supplier.slice(0, 80),
+        day: day ?? today,
+        number: number.slice(0, 40),
+        lines: [],
+        discount: '0',
+        tax: '0',
+        delivery: '0',
+      },
+      lines: [],
+      faulty: false,
+      tax: new Decimal(0),
+      delivery: new Decimal(0),
+    };
+    groups.set(key, group);
+    if (group.lines.length >= MOST_LINES)
+      fault(
+        'number',
+        'too-many',
+        `This receipt has more than ${MOST_LINES} lines.`,
+        'Number the receipts, or split the file.',
+      );
+    group.faulty ||= bad;
+    group.lines.push(line);
+    if (bad || !item || !unit) return;
+    group.tax = group.tax.plus(tax);
+    group.delivery = group.delivery.plus(delivery);
+    group.receipt.lines.push(
+      csvLine(newId, item, {
+        quantity,
+        packages,
+        unit,
+        price,
+        discount,
+        bestBy,
+        strength,
+        pricedBy: mapping.pricedBy,
+        label: cell('lot'),
+        supplierLot: cell('supplier lot'),
+        line,
+        facts: facts ?? {},
+      }),
+    );
+  });
+  progress(table.rows.length, table.rows.length);
+  const kept = [...groups.values()].filter(g => !g.faulty);
+  const left = [...groups.values()].filter(g => g.faulty);
+  return {
+    receipts: kept.map(g => ({ ...g.receipt, tax: g.tax.toFixed(), delivery: g.delivery.toFixed() })),
+    linesOf: kept.map(g => g.lines),
+    faults: faults.sort((a, b) => a.line - b.line),
+    unknownNames: [...unknown.values()].sort(),
+    rows: table.rows.length,
+    leftOut: left.reduce((n, g) => n + g.lines.length, 0) - new Set(faults.map(f => f.line)).size,
+  };
+}
+
+/** What a lot must say of itself: the kind of salt, bottled or fresh juice, the condition of produce. */
+function kindFacts(use: ItemUse, text: string): Partial<LotFacts> | null {
+  const word = text.toLowerCase();
+  const one = <T extends string>(words: readonly T[]) => words.find(w => w === word);
+  if (use === 'salt') return one(SALT_KINDS) ? { salt: one(SALT_KINDS) as LotFacts['salt'] } : null;
+  if (use === 'citrus juice')
+    return one(JUICE_KINDS) ? { juice: one(JUICE_KINDS) as LotFacts['juice'] } : null;
+  if (use === 'produce')
+    return one(CONDITIONS) ? { condition: one(CONDITIONS) as LotFacts['condition'] } : null;
+  return {};
+}
+const KINDS: Partial<Record<ItemUse, readonly string[]>> = {
+  salt: SALT_KINDS,
+  'citrus juice': JUICE_KINDS,
+  produce: CONDITIONS,
+};
+
+function csvLine(
+  newId: () => string,
+  item: Item,
+  c: {
+    quantity: string;
+    packages: string;
+    unit: UnitId;
+    price: string;
+    discount: string;
+    bestBy: Day | null;
+    strength: number | null;
+    pricedBy: PricedBy;
+    label: string;
+    supplierLot: string;
+    line: number;
+    facts: Partial<LotFacts>;
+  },
+): ReceiptLine {
+  return {
+    id: newId(),
+    itemId: item.id,
+    packages: c.packages,
+    quantity: c.quantity,
+    unit: c.unit,
+    price: c.price,
+    pricedBy: c.pricedBy,
+    discount: c.discount,
+    taxed: true,
+    lotId: newId(),
+    label: (c.label || c.supplierLot || `row ${c.line}`).slice(0, 40),
+    bestBy: c.bestBy,
+    strength_pct: c.strength,
+    facts: plainFacts({ ...c.facts, supplierLot: c.supplierLot.slice(0, 60) }),
+  };
+}

@@ -1,0 +1,236 @@
+import { createHash } from 'node:crypto';
+import type { LotRow } from '@cocotte/contract';
+import type { BatchEvent } from '@cocotte/core/batches';
+import type { CostingMethod } from '@cocotte/core/kitchen';
+import { Decimal } from '@cocotte/core/measure';
+import {
+  type Item,
+  type MovementReason,
+  UNIT_COST_PLACES,
+  averageCost,
+  upgradeItem,
+} from '@cocotte/core/stores';
+import type { Trx } from '../house/database.ts';
+import { type LotColumns, lotFrom } from './queries.ts';
+
+/** A movement to be written. */
+export interface NewMovement {
+  id: string;
+  lotId: string;
+  /** Signed decimal text in the item's unit. */
+  quantity: string;
+  unitCost: string;
+  reason: MovementReason;
+  note: string;
+  personId: string | null;
+  eventId: string | null;
+  line: number | null;
+  batchId: string | null;
+  /** The lot it went into, for what is worked up. */
+  toLot: string | null;
+}
+
+const plain = { note: '', personId: null, eventId: null, line: null, batchId: null, toLot: null } as const;
+
+/** A movement that no batch made. */
+export const movement = (
+  m: Pick<NewMovement, 'id' | 'lotId' | 'quantity' | 'unitCost' | 'reason'> & Partial<NewMovement>,
+): NewMovement => ({ ...plain, ...m });
+
+/** A name that is the same whenever it is derived again from what the movement is of. */
+export function derivedId(...of: (string | number)[]): string {
+  const hex = createHash('sha256').update(of.join(' ')).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+/** The movements a batch's entry makes: draws take, reversals and returns bring back, jars taken become a lot. */
+export function batchMovements(
+  event: BatchEvent,
+  find: (eventId: string) => BatchEvent | undefined,
+): NewMovement[] {
+  const of = (
+    line: number,
+    m: Pick<NewMovement, 'lotId' | 'quantity' | 'unitCost' | 'reason'>,
+  ): NewMovement => ({
+    ...plain,
+    ...m,
+    id: derivedId(event.id, line),
+    personId: event.personId,
+    eventId: event.id,
+    line,
+    batchId: event.batchId,
+  });
+  switch (event.type) {
+    case 'lot.drawn':
+      return event.body.lots.map((l, line) =>
+        of(line, { lotId: l.lotId, quantity: `-${l.quantity}`, unitCost: l.unitCost, reason: 'drawn' }),
+      );
+    case 'draw.reversed': {
+      const drawn = find(event.body.drawId);
+      return drawn?.type === 'lot.drawn'
+        ? drawn.body.lots.map((l, line) =>
+            of(line, { lotId: l.lotId, quantity: l.quantity, unitCost: l.unitCost, reason: 'put back' }),
+          )
+        : [];
+    }
+    case 'lots.returned':
+      return event.body.lots.map((l, line) => of(line, { ...l, reason: 'returned' }));
+    case 'jars.taken':
+      return [
+        of(0, {
+          lotId: event.body.lotId,
+          quantity: String(event.body.jars.length),
+          unitCost: event.body.unitCost,
+          reason: 'made',
+        }),
+      ];
+    default:
+      return [];
+  }
+}
+
+/** Locks items in the order of their ids, so that two who move stock never wait for each other in a ring. */
+export async function lockItems(trx: Trx, kitchenId: string, itemIds: Iterable<string>): Promise<void> {
+  await trx('items')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('item_id', [...new Set(itemIds)].sort())
+    .orderBy('item_id')
+    .forNoKeyUpdate()
+    .select('item_id');
+}
+
+/** Locks the items of lots and reads the lots, each with what its movements leave. */
+export async function lockLots(trx: Trx, kitchenId: string, lotIds: string[]): Promise<Map<string, LotRow>> {
+  const ids = [...new Set(lotIds)];
+  const items: { item_id: string }[] = await trx('lots')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('lot_id', ids)
+    .distinct('item_id');
+  await lockItems(
+    trx,
+    kitchenId,
+    items.map(i => i.item_id),
+  );
+  const rows: (LotColumns & { body: Item; moved: string | null })[] = await trx('lots as l')
+    .join('items as i', join => join.on('i.kitchen_id', 'l.kitchen_id').andOn('i.item_id', 'l.item_id'))
+    .where('l.kitchen_id', kitchenId)
+    .whereIn('l.lot_id', ids)
+    .select(
+      'l.*',
+      'i.body',
+      // Under the lock the balance is the sum of the movements, whatever the projection says.
+      trx.raw(
+        '(select sum(m.quantity) from movements m where m.kitchen_id = l.kitchen_id and m.lot_id = l.lot_id) as moved',
+      ),
+    );
+  return new Map(
+    rows.map(r => [r.lot_id, { lot: lotFrom({ ...r, on_hand: r.moved ?? '0' }), item: upgradeItem(r.body) }]),
+  );
+}
+
+/**
+ * What one unit costs that leaves each item's stock now: by the lot, or by the average of what the item's stock is
+ * worth. The caller holds the items' locks.
+ */
+export async function leavingCosts(
+  trx: Trx,
+  kitchenId: string,
+  method: CostingMethod,
+  itemIds: Iterable<string>,
+): Promise<(row: LotRow) => string> {
+  if (method === 'first in, first out') return row => row.lot.unitCost;
+  const rows: { item_id: string; quantity: string; value: string }[] = await trx('item_months')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('item_id', [...new Set(itemIds)])
+    .groupBy('item_id')
+    .select('item_id')
+    .sum({ quantity: 'quantity', value: 'value' });
+  const averages = new Map(
+    rows.map(r => [
+      r.item_id,
+      averageCost({ quantity: new Decimal(r.quantity), value: new Decimal(r.value) })
+        ?.toDecimalPlaces(UNIT_COST_PLACES)
+        .toFixed(),
+    ]),
+  );
+  return row => averages.get(row.item.id) ?? row.lot.unitCost;
+}
+
+/**
+ * Writes movements and nothing else of the ledger; the projections follow. Never edits a movement.
+ *
+ * @param at  when it happened
+ */
+export async function insertMovements(
+  trx: Trx,
+  kitchenId: string,
+  movements: NewMovement[],
+  at: string,
+): Promise<void> {
+  if (movements.length === 0) return;
+  const column = <T>(pick: (m: NewMovement) => T): T[] => movements.map(pick);
+  await trx.raw(
+    `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id, to_lot, at)
+     select ?, m.id, m.lot_id, l.item_id, m.quantity, m.unit_cost, m.reason, m.note, m.person_id, m.event_id, m.line, m.batch_id, m.to_lot, ?
+     from unnest(?::uuid[], ?::uuid[], ?::numeric[], ?::numeric[], ?::text[], ?::text[], ?::uuid[], ?::uuid[], ?::int[], ?::uuid[], ?::uuid[])
+       as m (id, lot_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id, to_lot)
+     join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id`,
+    [
+      kitchenId,
+      at,
+      column(m => m.id),
+      column(m => m.lotId),
+      column(m => m.quantity),
+      column(m => m.unitCost),
+      column(m => m.reason),
+      column(m => m.note),
+      column(m => m.personId) as never,
+      column(m => m.eventId) as never,
+      column(m => m.line) as never,
+      column(m => m.batchId) as never,
+      column(m => m.toLot) as never,
+      kitchenId,
+    ],
+  );
+}
+
+/** Writes movements, and moves what is left of each lot and of each item's month by the same amounts. */
+export async function move(trx: Trx, kitchenId: string, movements: NewMovement[], at: string): Promise<void> {
+  if (movements.length === 0) return;
+  await insertMovements(trx, kitchenId, movements, at);
+  const lots = movements.map(m => m.lotId);
+  const quantities = movements.map(m => m.quantity);
+  await trx.raw(
+    `update lots l set on_hand = l.on_hand + s.quantity,
+       opened_on = case when s.drawn then coalesce(l.opened_on, (?::timestamptz at time zone (select settings->>'zone' from kitchens where kitchen_id = l.kitchen_id))::date) else l.opened_on end
+     from (select lot_id, sum(quantity) as quantity, bool_or(quantity < 0 and reason in ('drawn', 'worked up')) as drawn
+           from unnest(?::uuid[], ?::numeric[], ?::text[]) as m (lot_id, quantity, reason) group by lot_id) s
+     where l.kitchen_id = ? and l.lot_id = s.lot_id`,
+    [at, lots, quantities, movements.map(m => m.reason), kitchenId],
+  );
+  await trx.raw(
+    `insert into item_months as i (kitchen_id, item_id, month, quantity, value)
+     select ?, l.item_id, date_trunc('month', ?::timestamptz at time zone 'UTC')::date, sum(m.quantity), sum(m.quantity * m.unit_cost)
+     from unnest(?::uuid[], ?::numeric[], ?::numeric[]) as m (lot_id, quantity, unit_cost)
+     join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id
+     group by l.item_id order by l.item_id
+     on conflict (kitchen_id, item_id, month)
+       do update set quantity = i.quantity + excluded.quantity, value = i.value + excluded.value`,
+    [kitchenId, at, lots, quantities, movements.map(m => m.unitCost), kitchenId],
+  );
+}
+
+/** Derives again from the movements: what is left of each lot, and each item's months. */
+export async function recount(trx: Trx, kitchenId: string): Promise<void> {
+  await trx.raw(
+    'update lots l set on_hand = coalesce((select sum(m.quantity) from movements m where m.kitchen_id = l.kitchen_id and m.lot_id = l.lot_id), 0) where l.kitchen_id = ?',
+    [kitchenId],
+  );
+  await trx('item_months').where({ kitchen_id: kitchenId }).delete();
+  await trx.raw(
+    `insert into item_months (kitchen_id, item_id, month, quantity, value)
+     select kitchen_id, item_id, date_trunc('month', at at time zone 'UTC')::date, sum(quantity), sum(quantity * unit_cost)
+     from movements where kitchen_id = ? group by 1, 2, 3`,
+    [kitchenId],
+  );
+}

@@ -1,0 +1,204 @@
+import {
+  type BodyOf,
+  type ParamsOf,
+  RECEIPT_PART,
+  type ReplyOf,
+  type finishReceiptImport,
+  type receiptImportPart,
+} from '@cocotte/contract';
+import { type Fault, dayOf } from '@cocotte/core/measure';
+import { type Receipt, landReceipt, receiptFingerprint } from '@cocotte/core/stores';
+import type { Call } from '../house/mount.ts';
+import { HttpProblem, problem } from '../house/problems.ts';
+import { readKitchen } from '../kitchen/service.ts';
+import { itemsById } from './queries.ts';
+import { arrivalOf } from './service.ts';
+import { lotsOf } from './receipts.ts';
+
+const DAY_MS = 86_400_000;
+const MOST_RECEIPTS = 60_000;
+/** Tens of thousands of lots take longer than a call usually may; each of its queries is still short. */
+export const FINISH_PATIENCE_MS = 60_000;
+/** Receipts that one query puts on the shelf. */
+const AT_ONCE = 2000;
+
+/** What is laid aside of one receipt: itself, and the lots it becomes. */
+interface Staged {
+  receipt: Receipt;
+  landed: unknown[];
+  total: string;
+  at: string;
+  lots: ReturnType<typeof lotsOf>;
+}
+
+/**
+ * Lays a part of an import aside: every receipt is landed like one that is typed. Tells which are known already. A part
+ * that comes twice takes the place of itself.
+ */
+export async function part(
+  call: Call<ParamsOf<typeof receiptImportPart>, unknown, BodyOf<typeof receiptImportPart>>,
+): Promise<ReplyOf<typeof receiptImportPart>> {
+  const { trx, kitchenId, params, body, clock } = call;
+  if (body.from + body.receipts.length > MOST_RECEIPTS)
+    throw problem(
+      422,
+      'too-many',
+      `An import holds at most ${MOST_RECEIPTS} receipts.`,
+      'It is put on the shelf in one piece.',
+      'Split the file.',
+      'receipts',
+    );
+  if (body.receipts.reduce((n, r) => n + r.lines.length, 0) > RECEIPT_PART.lines)
+    throw problem(
+      422,
+      'too-many',
+      `A part holds at most ${RECEIPT_PART.lines} lines.`,
+      'One request has a limit.',
+      'Send it in smaller parts.',
+      'receipts',
+    );
+  const { zone } = await readKitchen(call);
+  const now_ms = clock.now_ms();
+  const today = dayOf(now_ms, zone);
+  const items = await itemsById(trx, kitchenId);
+  const faults: Fault[] = [];
+  const rows = body.receipts.flatMap((receipt, i) => {
+    const land = landReceipt(receipt, items, today);
+    if (!land.ok) {
+      faults.push(...land.faults.map(f => ({ ...f, path: `receipts[${i}].${f.path}` })));
+      return [];
+    }
+    const staged: Staged = {
+      receipt,
+      landed: land.value.lines,
+      total: land.value.total,
+      at: arrivalOf(receipt.day, now_ms, zone),
+      lots: lotsOf(receipt, land.value),
+    };
+    return [
+      {
+        place: body.from + i,
+        id: receipt.id,
+        fingerprint: receiptFingerprint(receipt, land.value.total),
+        staged,
+      },
+    ];
+  });
+  if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, 200));
+  if (body.from === 0)
+    await trx('receipt_imports')
+      .where({ kitchen_id: kitchenId })
+      .where('created_at', '<', new Date(now_ms - DAY_MS).toISOString())
+      .delete();
+  await trx.raw(
+    `insert into receipt_imports (kitchen_id, import_id, place, receipt_id, fingerprint, body, created_at)
+     select ?, ?, t.place, t.receipt_id, t.fingerprint, t.body, ?
+     from unnest(?::int[], ?::uuid[], ?::text[], ?::jsonb[]) as t (place, receipt_id, fingerprint, body)
+     on conflict (kitchen_id, import_id, place) do update
+       set receipt_id = excluded.receipt_id, fingerprint = excluded.fingerprint, body = excluded.body`,
+    [
+      kitchenId,
+      params.importId,
+      new Date(now_ms).toISOString(),
+      rows.map(r => r.place),
+      rows.map(r => r.id),
+      rows.map(r => r.fingerprint),
+      rows.map(r => JSON.stringify(r.staged)),
+    ],
+  );
+  const known: { place: number }[] = await trx('receipt_imports as i')
+    .where({ 'i.kitchen_id': kitchenId, 'i.import_id': params.importId })
+    .whereBetween('i.place', [body.from, body.from + body.receipts.length - 1])
+    .whereExists(
+      trx('receipts as r')
+        .where({ 'r.kitchen_id': kitchenId, 'r.taken_back': '' })
+        .whereRaw('r.fingerprint = i.fingerprint')
+        .select(trx.raw('1')),
+    )
+    .orderBy('i.place')
+    .select('i.place');
+  return { kept: rows.length, known: known.map(k => k.place) };
+}
+
+/** Puts every receipt of an import on the shelf, in one transaction: all of them or none. */
+export async function finish(
+  call: Call<ParamsOf<typeof finishReceiptImport>, unknown, BodyOf<typeof finishReceiptImport>>,
+): Promise<ReplyOf<typeof finishReceiptImport>> {
+  const { trx, kitchenId, params, body, clock, person } = call;
+  // Two imports of one kitchen go one after the other, so that neither misses what the other brings.
+  await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`receipts ${kitchenId}`]);
+  const staged: { place: number; fingerprint: string; items: string[] }[] = (
+    await trx.raw<{ rows: { place: number; fingerprint: string; items: string[] }[] }>(
+      `select place, fingerprint, array(select distinct l->>'itemId' from jsonb_array_elements(body->'lots') l) as items
+       from receipt_imports where kitchen_id = ? and import_id = ? order by place`,
+      [kitchenId, params.importId],
+    )
+  ).rows;
+  if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
+    throw problem(
+      422,
+      'parts-missing',
+      `${staged.length} of ${body.count} receipts have arrived.`,
+      'An import is put on the shelf whole or not at all.',
+      'Send the missing parts, then finish.',
+      'count',
+    );
+  const there = new Set<string>(
+    (await trx('receipts').where({ kitchen_id: kitchenId, taken_back: '' }).select('fingerprint')).map(
+      r => r.fingerprint as string,
+    ),
+  );
+  const fresh: number[] = [];
+  for (const s of staged) {
+    if (!body.again && there.has(s.fingerprint)) continue;
+    there.add(s.fingerprint);
+    fresh.push(s.place);
+  }
+  await trx('items')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('item_id', [...new Set(staged.flatMap(s => s.items))].sort())
+    .orderBy('item_id')
+    .forNoKeyUpdate()
+    .select('item_id');
+  const now = new Date(clock.now_ms()).toISOString();
+  let lots = 0;
+  for (let at = 0; at < fresh.length; at += AT_ONCE) {
+    const key = [kitchenId, params.importId, fresh.slice(at, at + AT_ONCE)];
+    const from = `from receipt_imports i where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
+    await trx.raw(
+      `insert into receipts (kitchen_id, receipt_id, supplier, day, number, total, fingerprint, body, person_id, created_at)
+       select i.kitchen_id, i.receipt_id, i.body->'receipt'->>'supplier', (i.body->'receipt'->>'day')::date, i.body->'receipt'->>'number',
+         (i.body->>'total')::numeric, i.fingerprint, jsonb_build_object('receipt', i.body->'receipt', 'landed', i.body->'landed'), ?, ? ${from}`,
+      [person.id, now, ...key],
+    );
+    const added = await trx.raw<{ rowCount: number }>(
+      `insert into lots (kitchen_id, lot_id, item_id, label, supplier, received_on, best_by, unit_cost, strength_pct, receipt_id, facts, on_hand)
+       select i.kitchen_id, (l->>'id')::uuid, (l->>'itemId')::uuid, l->>'label', l->>'supplier', (l->>'receivedOn')::date, (l->>'bestBy')::date,
+         (l->>'unitCost')::numeric, (l->>'strength_pct')::numeric, i.receipt_id, l->'facts', (l->>'quantity')::numeric
+       from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
+       where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`,
+      key,
+    );
+    lots += added.rowCount;
+  }
+  const chosen = [kitchenId, params.importId, fresh];
+  const moved = `from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
+     where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
+  await trx.raw(
+    `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, at)
+     select i.kitchen_id, gen_random_uuid(), (l->>'id')::uuid, (l->>'itemId')::uuid, (l->>'quantity')::numeric, (l->>'unitCost')::numeric,
+       'received', '', ?, (i.body->>'at')::timestamptz ${moved}`,
+    [person.id, ...chosen],
+  );
+  await trx.raw(
+    `insert into item_months as m (kitchen_id, item_id, month, quantity, value)
+     select i.kitchen_id, (l->>'itemId')::uuid, date_trunc('month', (i.body->>'at')::timestamptz at time zone 'UTC')::date,
+       sum((l->>'quantity')::numeric), sum((l->>'quantity')::numeric * (l->>'unitCost')::numeric) ${moved}
+     group by 1, 2, 3 order by 2, 3
+     on conflict (kitchen_id, item_id, month)
+       do update set quantity = m.quantity + excluded.quantity, value = m.value + excluded.value`,
+    chosen,
+  );
+  await trx('receipt_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
+  return { receipts: fresh.length, lots, known: staged.length - fresh.length };
+}

@@ -1,0 +1,109 @@
+import { Decimal, type Fault, Fraction, type Reading, readDecimal } from '@cocotte/core/measure';
+import { scaleRecipe } from '@cocotte/core/recipes';
+import {
+  type DrawUse,
+  type Need,
+  type ShelfItem,
+  needsOf,
+  planDraw,
+  shelfOfKind,
+  unitSign,
+  unfitFault,
+} from '@cocotte/core/stores';
+import type { BatchState } from '@cocotte/core/batches';
+
+const MASS_PLACES = 1;
+
+/** What a batch takes from the shelf, and gas by weight where it is burned. */
+export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need[] {
+  const { started } = state;
+  if (!started) return [];
+  const scaled = scaleRecipe(started.recipe, new Fraction(started.factor), started.jars);
+  const needs = needsOf(
+    started.recipe.lines,
+    new Map(scaled.lines.map(l => [l.lineId, l.asBought_g])),
+    started.jars,
+    shelf,
+  );
+  const fuel = shelfOfKind(shelf, 'fuel');
+  return fuel
+    ? [
+        ...needs,
+        {
+          key: 'fuel',
+          title: fuel.item.name,
+          line: null,
+          kind: 'fuel',
+          size: null,
+          shelf: fuel,
+          quantity: 0,
+        },
+      ]
+    : needs;
+}
+
+/** A need as it would be typed, in the item's unit. */
+export function needText(need: Need): string {
+  if (!need.shelf || need.quantity <= 0) return '';
+  const exact = new Decimal(need.quantity.toFixed(6));
+  return need.shelf.item.unit === 'each'
+    ? exact.ceil().toFixed()
+    : exact.toDecimalPlaces(MASS_PLACES, Decimal.ROUND_UP).toFixed();
+}
+
+/** The draws of one need: what each lot gives, and which lots may not serve it and why. */
+export interface Drawing {
+  lots: { lotId: string; label: string; quantity: string }[];
+  skipped: { label: string; why: string }[];
+}
+
+/**
+ * Takes a typed quantity out of the open container, then the oldest, passing over lots that may not serve; or out of
+ * the one lot that was chosen.
+ *
+ * @returns the draws, or why the quantity cannot be drawn
+ */
+export function drawingOf(
+  need: Need,
+  text: string,
+  locale: string,
+  use: DrawUse,
+  chosen: string,
+): Reading<Drawing> {
+  const { shelf } = need;
+  const lots = shelf?.lots ?? [];
+  const skipped: Drawing['skipped'] = [];
+  const fit = lots.filter(lot => {
+    if (chosen) return lot.id === chosen;
+    const fault = shelf && unfitFault(shelf.item, lot, { ...use, line: need.line });
+    if (fault) skipped.push({ label: lot.label, why: fault.what });
+    return !fault;
+  });
+  const read = readDecimal(text, locale, { name: 'The quantity', min: 0, above: true, max: 1e9 });
+  if (!read.ok) return read;
+  if (chosen) {
+    const lot = fit[0];
+    return {
+      ok: true,
+      value: { lots: lot ? [{ lotId: lot.id, label: lot.label, quantity: read.value }] : [], skipped },
+    };
+  }
+  const { draws, short } = planDraw(fit, new Decimal(read.value));
+  if (short.gt(0)) {
+    const there = fit.reduce((sum, l) => sum.plus(l.onHand), new Decimal(0));
+    const unit = shelf ? unitSign(shelf.item.unit) : '';
+    const fault: Omit<Fault, 'path'> = {
+      code: 'more-than-shelf',
+      what: `The shelf holds ${there.toFixed()}${unit && ` ${unit}`} of ${shelf?.item.name ?? need.title} that may serve here, not ${read.value}.`,
+      why: skipped[0]
+        ? `Passed over: lot ${skipped[0].label}. ${skipped[0].why}`
+        : 'More cannot leave than came in.',
+      next: 'Record what came first, or draw what there is.',
+    };
+    return { ok: false, fault: { path: '', ...fault } };
+  }
+  return {
+    ok: true,
+    value: { lots: draws.map(d => ({ lotId: d.lot.id, label: d.lot.label, quantity: d.quantity })), skipped },
+  };
+}

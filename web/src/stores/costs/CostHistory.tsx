@@ -1,0 +1,265 @@
+import type { PastCost } from '@cocotte/contract';
+import { Decimal, dayText, moneyText } from '@cocotte/core/measure';
+import {
+  type CostDifference,
+  type CostPartId,
+  type CostSheet,
+  COST_PARTS,
+  compareCosts,
+} from '@cocotte/core/stores';
+import {
+  Box,
+  Button,
+  Link as MuiLink,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  useTheme,
+} from '@mui/material';
+import { Suspense, lazy, useState } from 'react';
+import { Link } from 'react-router';
+import { Nothing, Sheet, Soft } from '../../shell/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
+import { TEXT_FACE } from '../../theme.ts';
+import { PART_WORDS } from './CostTable.tsx';
+
+const Chart = lazy(async () => {
+  const module = await import('react-apexcharts');
+  const inner = module.default as unknown as { default?: typeof module.default };
+  return { default: (inner.default ?? module.default) as typeof module.default };
+});
+
+const jarsOf = (s: CostSheet) => s.bySize.reduce((n, b) => n + b.count, 0);
+const perJar = (s: CostSheet, exact: string) => new Decimal(exact).div(jarsOf(s));
+const total = (s: CostSheet) => s.parts.reduce((sum, p) => sum.plus(p.exact), new Decimal(0));
+
+/** What a jar cost over time, in its parts, and what made the difference between two batches. */
+export function CostHistory({ batches }: { batches: PastCost[] }) {
+  const { kitchen } = useHere();
+  const { palette } = useTheme();
+  const [chart, setChart] = useState(true);
+  const [fromId, setFrom] = useState('');
+  const [toId, setTo] = useState('');
+  if (batches.length === 0)
+    return (
+      <Sheet title="What past batches cost">
+        <Nothing>No batch of this recipe has filled a jar yet.</Nothing>
+      </Sheet>
+    );
+  const last = batches.at(-1) as PastCost;
+  const from = batches.find(b => b.batchId === fromId) ?? batches.at(-2) ?? last;
+  const to = batches.find(b => b.batchId === toId) ?? last;
+  const parts = COST_PARTS.filter(p =>
+    batches.some(b => b.sheet.parts.some(x => x.part === p && x.exact !== '0')),
+  );
+  const inks = [
+    palette.primary.main,
+    '#b8652a',
+    '#4f7a4a',
+    '#7a6a9c',
+    '#a23b3b',
+    '#8a7a4d',
+    '#3d7f8c',
+    '#c79a3b',
+    '#6d5a53',
+    '#9a5f86',
+    '#5b6f3a',
+  ];
+  const habits = (b: PastCost) => ({ ...kitchen, currency: b.sheet.currency });
+  const pick = (label: string, value: string, set: (id: string) => void) => (
+    <TextField select label={label} value={value} onChange={e => set(e.target.value)} sx={{ width: 230 }}>
+      {batches.map(b => (
+        <MenuItem key={b.batchId} value={b.batchId}>
+          {dayText(b.madeOn, kitchen)}, {b.lotCode}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  const differences = from.batchId === to.batchId ? [] : compareCosts(from.sheet, to.sheet);
+  const most = differences[0];
+  /** Of what was bought, the purchase whose price made the most of it. */
+  const bought = differences
+    .filter(
+      d =>
+        d.part !== 'work' &&
+        d.part !== 'opening and cleaning' &&
+        d.part !== 'overhead' &&
+        d.part !== 'market',
+    )
+    .toSorted((a, b) => new Decimal(b.byPrice).abs().cmp(new Decimal(a.byPrice).abs()))[0];
+  const shown = differences.filter(d => new Decimal(d.after).minus(d.before).abs().gte('0.005'));
+  return (
+    <Sheet
+      title="What past batches cost"
+      aside={
+        <Button size="small" variant="outlined" onClick={() => setChart(c => !c)}>
+          {chart ? 'Hide the chart' : 'Show the chart'}
+        </Button>
+      }
+    >
+      {chart && batches.length > 1 && (
+        <Box aria-hidden="true">
+          <Suspense fallback={<Box sx={{ height: 260 }} />}>
+            <Chart
+              type="bar"
+              height={260}
+              series={parts.map(p => ({
+                name: PART_WORDS[p],
+                data: batches.map(b =>
+                  Number(perJar(b.sheet, b.sheet.parts.find(x => x.part === p)?.exact ?? '0').toFixed(4)),
+                ),
+              }))}
+              options={{
+                chart: {
+                  stacked: true,
+                  toolbar: { show: false },
+                  animations: { enabled: false },
+                  fontFamily: TEXT_FACE,
+                  zoom: { enabled: false },
+                },
+                colors: inks,
+                plotOptions: { bar: { columnWidth: '48%' } },
+                dataLabels: { enabled: false },
+                tooltip: { enabled: false },
+                legend: {
+                  position: 'bottom',
+                  labels: { colors: palette.text.primary },
+                  markers: { strokeWidth: 0 },
+                },
+                xaxis: {
+                  categories: batches.map(b => dayText(b.madeOn, kitchen)),
+                  labels: { style: { colors: palette.text.secondary } },
+                },
+                yaxis: {
+                  labels: {
+                    style: { colors: palette.text.secondary },
+                    formatter: (v: number) => moneyText(v.toFixed(2), kitchen),
+                  },
+                },
+                grid: { borderColor: palette.divider },
+              }}
+            />
+          </Suspense>
+        </Box>
+      )}
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small" aria-label="Cost of a jar by batch" sx={{ minWidth: 520 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Batch</TableCell>
+              {parts.map(p => (
+                <TableCell key={p} align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>
+                  {PART_WORDS[p]}
+                </TableCell>
+              ))}
+              <TableCell align="right">A jar</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {batches.map(b => (
+              <TableRow key={b.batchId}>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>
+                  <MuiLink component={Link} to={`/costs/${b.batchId}`}>
+                    {dayText(b.madeOn, kitchen)}
+                  </MuiLink>
+                </TableCell>
+                {parts.map(p => (
+                  <TableCell key={p} align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>
+                    {moneyText(
+                      perJar(b.sheet, b.sheet.parts.find(x => x.part === p)?.exact ?? '0').toDecimalPlaces(2),
+                      habits(b),
+                    )}
+                  </TableCell>
+                ))}
+                <TableCell align="right" sx={{ fontWeight: 700 }}>
+                  {moneyText(total(b.sheet).div(jarsOf(b.sheet)).toDecimalPlaces(2), habits(b))}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+      {batches.length > 1 && (
+        <Box sx={{ mt: 2.5 }}>
+          <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1 }}>
+            {pick('From', from.batchId, setFrom)}
+            {pick('To', to.batchId, setTo)}
+          </Box>
+          {most ? (
+            <Box sx={{ fontSize: '1.05rem', mb: 1 }}>
+              <strong>{nameOf(most)}</strong> made most of the difference: {signed(most, kitchen)} a jar
+              {new Decimal(most.byPrice).abs().gt(new Decimal(most.byQuantity).abs())
+                ? ', by its price'
+                : ', by how much of it there is in a jar'}
+              .{' '}
+              <Soft>
+                {most.from} before; {most.to} then.
+              </Soft>
+            </Box>
+          ) : (
+            <Soft>Nothing differs.</Soft>
+          )}
+          {bought && !new Decimal(bought.byPrice).isZero() && (
+            <Box sx={{ mb: 1 }}>
+              Of what was bought, <strong>{bought.name}</strong> made most of it by its price:{' '}
+              {plus(bought.byPrice, kitchen)} a jar.{' '}
+              <Soft>
+                {bought.from} before; {bought.to} then.
+              </Soft>
+            </Box>
+          )}
+          {shown.length > 0 && (
+            <Box sx={{ overflowX: 'auto' }}>
+              <Table size="small" aria-label="What made the difference" sx={{ minWidth: 520 }}>
+                <TableHead>
+                  <TableRow>
+                    <TableCell>What</TableCell>
+                    <TableCell align="right">By price</TableCell>
+                    <TableCell align="right">By quantity</TableCell>
+                    <TableCell align="right">In a jar</TableCell>
+                  </TableRow>
+                </TableHead>
+                <TableBody>
+                  {shown.slice(0, 12).map(d => (
+                    <TableRow key={d.key}>
+                      <TableCell>
+                        {nameOf(d)}{' '}
+                        <Soft sx={{ fontSize: '0.9rem' }}>
+                          {d.from === d.to ? d.to : `${d.from || 'none'} → ${d.to || 'none'}`}
+                        </Soft>
+                      </TableCell>
+                      <TableCell align="right">{plus(d.byPrice, kitchen)}</TableCell>
+                      <TableCell align="right">{plus(d.byQuantity, kitchen)}</TableCell>
+                      <TableCell align="right" sx={{ fontWeight: 650 }}>
+                        {signed(d, kitchen)}
+                      </TableCell>
+                    </TableRow>
+                  ))}
+                </TableBody>
+              </Table>
+            </Box>
+          )}
+        </Box>
+      )}
+    </Sheet>
+  );
+}
+
+/** Work is named for itself, whoever did it. */
+const nameOf = (d: CostDifference) =>
+  d.part === 'work' || d.part === 'opening and cleaning' || d.part === 'overhead'
+    ? PART_WORDS[d.part as CostPartId]
+    : d.name;
+
+type Habits = Parameters<typeof moneyText>[1];
+
+const plus = (x: string, habits: Habits) => {
+  const d = new Decimal(x).toDecimalPlaces(3);
+  return d.isZero() ? '' : `${d.isNegative() ? '−' : '+'}${moneyText(d.abs(), habits)}`;
+};
+const signed = (d: { before: string; after: string }, habits: Habits) =>
+  plus(new Decimal(d.after).minus(d.before).toFixed(), habits);

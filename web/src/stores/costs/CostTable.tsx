@@ -1,0 +1,144 @@
+import { moneyText, numberText } from '@cocotte/core/measure';
+import { jarSize } from '@cocotte/core/recipes';
+import type { CostPartId, CostSheet } from '@cocotte/core/stores';
+import { Box, Button, Table, TableBody, TableCell, TableRow } from '@mui/material';
+import { Fragment, useState } from 'react';
+import { Soft, Tag } from '../../shell/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
+
+export const PART_WORDS: Record<CostPartId, string> = {
+  ingredients: 'Ingredients',
+  jars: 'Jars',
+  lids: 'Lids',
+  bands: 'Bands',
+  labels: 'Labels',
+  packaging: 'Packaging',
+  work: 'Work',
+  'opening and cleaning': 'Opening and cleaning',
+  energy: 'Energy',
+  overhead: 'Overhead',
+  market: 'Market',
+};
+
+/** What a jar of each size costs, large. */
+export function PerJar({ sheet }: { sheet: CostSheet }) {
+  const { kitchen } = useHere();
+  const habits = { ...kitchen, currency: sheet.currency };
+  return (
+    <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap' }}>
+      {sheet.bySize.map(s => (
+        <Box key={s.size}>
+          <Box component="strong" sx={{ fontSize: '1.9rem', color: 'text.primary', lineHeight: 1.1 }}>
+            {moneyText(s.perJar, habits)}
+          </Box>{' '}
+          <Soft>a {jarSize(s.size).name}</Soft>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** What a batch costs, in parts that add up; each part opens into its lines. */
+export function CostTable({ sheet, label }: { sheet: CostSheet; label: string }) {
+  const { kitchen } = useHere();
+  const habits = { ...kitchen, currency: sheet.currency };
+  const [open, setOpen] = useState<ReadonlySet<CostPartId>>(new Set());
+  const toggle = (part: CostPartId) =>
+    setOpen(o => {
+      const next = new Set(o);
+      if (!next.delete(part)) next.add(part);
+      return next;
+    });
+  const parts = sheet.parts.filter(p => p.exact !== '0');
+  const jars = sheet.bySize.reduce((n, s) => n + s.count, 0);
+  const lost = sheet.lost.reduce((n, l) => n + l.count, 0);
+  return (
+    <>
+      <Table size="small" aria-label={label}>
+        <TableBody>
+          {parts.map(p => (
+            <Fragment key={p.part}>
+              <TableRow>
+                <TableCell sx={{ py: 0.5 }}>
+                  <Button
+                    size="small"
+                    onClick={() => toggle(p.part)}
+                    aria-expanded={open.has(p.part)}
+                    sx={{
+                      px: 0,
+                      minWidth: 0,
+                      fontSize: '1rem',
+                      color: 'text.primary',
+                      fontWeight: 400,
+                      minHeight: 32,
+                      textDecoration: 'underline',
+                      textDecorationColor: 'rgba(128,128,128,0.5)',
+                      textUnderlineOffset: 3,
+                    }}
+                  >
+                    {PART_WORDS[p.part]}
+                  </Button>
+                </TableCell>
+                <TableCell align="right">{moneyText(p.amount, habits)}</TableCell>
+              </TableRow>
+              {open.has(p.part) &&
+                sheet.lines
+                  .filter(l => l.part === p.part)
+                  .map((l, i) => (
+                    // oxlint-disable-next-line react/no-array-index-key -- two lines may be the same but for their place
+                    <TableRow
+                      key={`${l.key} ${i}`}
+                      sx={{
+                        '& td': { borderBottom: 0, py: 0.25, color: 'text.secondary', fontSize: '0.92rem' },
+                      }}
+                    >
+                      <TableCell sx={{ pl: '28px !important' }}>
+                        {l.name} ·{' '}
+                        {numberText(Number(l.quantity), kitchen, l.unit === 'h' || l.unit === 'kWh' ? 2 : 1)}{' '}
+                        {l.unit === 'each' ? '' : l.unit} · {l.detail}
+                      </TableCell>
+                      <TableCell align="right">{moneyText(l.cost, habits)}</TableCell>
+                    </TableRow>
+                  ))}
+            </Fragment>
+          ))}
+          <TableRow>
+            <TableCell sx={{ fontWeight: 700 }}>
+              Total, over {numberText(jars, kitchen, 0)} {jars === 1 ? 'jar' : 'jars'}
+            </TableCell>
+            <TableCell align="right" sx={{ fontWeight: 700 }}>
+              {moneyText(sheet.total, habits)}
+            </TableCell>
+          </TableRow>
+        </TableBody>
+      </Table>
+      {sheet.bySize.length > 1 && (
+        <Soft sx={{ display: 'block', mt: 1, fontSize: '0.92rem' }}>
+          {sheet.bySize
+            .map(
+              s =>
+                `${numberText(s.count, kitchen, 0)} ${jarSize(s.size).plural} bear ${moneyText(s.total, habits)}`,
+            )
+            .join(', ')}
+          ; they share the pot by net weight.
+        </Soft>
+      )}
+      {lost > 0 && (
+        <Box sx={{ mt: 1 }}>
+          {sheet.lost.map(l => `${l.count} ${l.why}`).join(', ')}:{' '}
+          {sheet.bySize.map(s => (
+            <span key={s.size}>
+              each {jarSize(s.size).name} that can be sold carries{' '}
+              <strong>{moneyText(s.lossPerJar, habits)}</strong> of it.{' '}
+            </span>
+          ))}
+        </Box>
+      )}
+      {sheet.unpriced.length > 0 && (
+        <Box sx={{ mt: 1 }}>
+          <Tag tone="live">not in it</Tag> {sheet.unpriced.join(', ')}
+        </Box>
+      )}
+    </>
+  );
+}

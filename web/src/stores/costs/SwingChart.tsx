@@ -1,0 +1,96 @@
+import { Decimal, moneyText } from '@cocotte/core/measure';
+import type { Swing } from '@cocotte/core/stores';
+import { Box, Table, TableBody, TableCell, TableHead, TableRow, useTheme } from '@mui/material';
+import ReactApexChart from 'react-apexcharts';
+import { useHere } from '../../shell/session.tsx';
+import { TEXT_FACE } from '../../theme.ts';
+
+const Chart = ((ReactApexChart as unknown as { default?: typeof ReactApexChart }).default ??
+  ReactApexChart) as typeof ReactApexChart;
+
+/** What moves the cost of a jar most: bars from the cost as planned, the widest first; the table says the same. */
+export function SwingChart({ cost, swings, currency }: { cost: string; swings: Swing[]; currency: string }) {
+  const { kitchen } = useHere();
+  const { palette } = useTheme();
+  const habits = { ...kitchen, currency };
+  const money = (x: string | null) =>
+    x === null ? '' : moneyText(new Decimal(x).toDecimalPlaces(2), habits);
+  const base = Number(cost);
+  const bars = swings.map(s => {
+    const ends = [s.low, s.high, cost].filter(x => x !== null).map(Number);
+    return { x: s.title, y: [Math.min(...ends), Math.max(...ends)] };
+  });
+  return (
+    <>
+      <Box aria-hidden="true">
+        <Chart
+          type="rangeBar"
+          height={60 + swings.length * 44}
+          series={[{ name: 'A jar costs', data: bars }]}
+          options={{
+            chart: {
+              toolbar: { show: false },
+              animations: { enabled: false },
+              fontFamily: TEXT_FACE,
+              zoom: { enabled: false },
+            },
+            plotOptions: { bar: { horizontal: true, barHeight: '55%', borderRadius: 2 } },
+            colors: [palette.primary.main],
+            xaxis: {
+              type: 'numeric',
+              tickAmount: 4,
+              labels: {
+                style: { colors: palette.text.secondary },
+                formatter: v => moneyText(Number(v).toFixed(2), habits),
+              },
+            },
+            yaxis: { labels: { style: { colors: palette.text.primary, fontSize: '14px' }, maxWidth: 190 } },
+            grid: { borderColor: palette.divider, xaxis: { lines: { show: true } } },
+            tooltip: { enabled: false },
+            dataLabels: { enabled: false },
+            annotations: {
+              xaxis: [
+                {
+                  x: base,
+                  strokeDashArray: 0,
+                  borderColor: palette.warning.main,
+                  borderWidth: 3,
+                  label: {
+                    text: 'as planned',
+                    orientation: 'horizontal',
+                    style: { background: palette.background.paper, color: palette.text.primary },
+                  },
+                },
+              ],
+            },
+          }}
+        />
+      </Box>
+      <Table size="small" aria-label="What moves the cost of a jar">
+        <TableHead>
+          <TableRow>
+            <TableCell>What is turned</TableCell>
+            <TableCell align="right">Then a jar costs</TableCell>
+            <TableCell align="right">The other way</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {swings.map(s => (
+            <TableRow key={s.id}>
+              <TableCell>
+                {s.title}{' '}
+                <Box component="span" sx={{ color: 'text.secondary' }}>
+                  {s.high === null ? s.lowWords : `${s.highWords}, ${s.lowWords}`}
+                </Box>
+              </TableCell>
+              <TableCell align="right" sx={{ fontWeight: 650 }}>
+                {money(s.high ?? s.low)}
+              </TableCell>
+              <TableCell align="right">{s.high === null ? '' : money(s.low)}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </>
+  );
+}

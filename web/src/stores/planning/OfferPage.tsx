@@ -1,0 +1,326 @@
+import {
+  Decimal,
+  UNITS,
+  type UnitId,
+  amount_g,
+  fieldText,
+  moneyText,
+  numberText,
+  readDecimal,
+  readNumber,
+} from '@cocotte/core/measure';
+import {
+  type JarSizeId,
+  type Recipe,
+  chooseJars,
+  factorForFruit,
+  jarSize,
+  mainLine,
+  pintsOf,
+  processFor,
+  scaleRecipe,
+} from '@cocotte/core/recipes';
+import {
+  type Bound,
+  type Offer,
+  type ShelfItem,
+  buyOrLeave,
+  shelfForMouth,
+  shelfOfKind,
+} from '@cocotte/core/stores';
+import { Box, MenuItem, TextField } from '@mui/material';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useRecipe, useRecipes } from '../../recipes/api.ts';
+import { firstWanted, foresee, planOf } from '../../recipes/sheet/plan.ts';
+import { faultText } from '../../shell/entry.ts';
+import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
+import { useRecipeCosts, useShelf } from '../api.ts';
+import { figuresOf, minutesFor } from '../costs/figures.ts';
+import { StoresNav } from '../StoresNav.tsx';
+
+const NO_FILTER = { search: '', family: '', tag: '', product: '', variantOf: '' };
+const UNITS_SOLD: UnitId[] = ['lb', 'kg', 'bushel', 'peck'];
+
+/** Fruit at this price: what a jar would cost, the most to pay, and how much of it can be taken. */
+export function OfferPage() {
+  const [params, setParams] = useSearchParams();
+  const recipeId = params.get('recipe') ?? '';
+  const { data: recipes } = useRecipes(NO_FILTER);
+  const { data } = useRecipe(recipeId || undefined);
+  const rows = recipes?.pages.flatMap(p => p.recipes) ?? [];
+  return (
+    <>
+      <ViewHead
+        title="Buy or leave"
+        detail="Fruit is on offer today: is it worth it, and how much of it can be taken?"
+      />
+      <StoresNav />
+      <Sheet sx={{ mb: 2 }}>
+        <TextField
+          select
+          label="For which recipe"
+          value={rows.some(r => r.id === recipeId) ? recipeId : ''}
+          onChange={e => setParams({ recipe: e.target.value })}
+          sx={{ maxWidth: 420 }}
+        >
+          {rows.map(r => (
+            <MenuItem key={r.id} value={r.id}>
+              {r.name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Sheet>
+      {data &&
+      !data.recipe.sketch &&
+      data.recipe.lines.some(l => l.role === 'fruit' || l.role === 'low-acid produce') ? (
+        <Opened key={recipeId} recipe={data.recipe} recipeId={recipeId} />
+      ) : (
+        <Sheet>
+          <Nothing>
+            {recipeId && data
+              ? 'This recipe names no fruit or produce yet.'
+              : 'Choose what it would be made into.'}
+          </Nothing>
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
+  const { kitchen } = useHere();
+  const { data: shelf } = useShelf();
+  const { data: past } = useRecipeCosts(recipeId);
+  const main = mainLine(recipe);
+  const [unit, setUnit] = useState<UnitId>(kitchen.altitude === 'ft' ? 'lb' : 'kg');
+  const [size, setSize] = useState<JarSizeId>(recipe.makes.size);
+  const [texts, setTexts] = useState({
+    quantity: '',
+    asked: '',
+    price: '',
+    margin: fieldText(kitchen.costs.pricing.margin_pct, kitchen.locale),
+    hours: '6',
+  });
+  const read = {
+    quantity: readDecimal(texts.quantity, kitchen.locale, {
+      name: 'The quantity',
+      min: 0,
+      above: true,
+      max: 100_000,
+    }),
+    asked: readDecimal(texts.asked, kitchen.locale, { name: 'The price asked', min: 0, max: 1_000_000 }),
+    price: readDecimal(texts.price, kitchen.locale, {
+      name: 'The price of a jar',
+      min: 0,
+      above: true,
+      max: 10_000,
+    }),
+    margin: readNumber(texts.margin, kitchen.locale, { name: 'The margin', min: 0, max: 99.9, unit: ' %' }),
+    hours: readNumber(texts.hours, kitchen.locale, { name: 'The hours', min: 0, above: true, max: 48 }),
+  };
+  const mass_g = read.quantity.ok ? massOf(recipe, read.quantity.value, unit) : null;
+  const answer = useMemo((): Offer | null => {
+    if (
+      !shelf ||
+      mass_g === null ||
+      !read.quantity.ok ||
+      !read.asked.ok ||
+      !read.price.ok ||
+      !read.margin.ok ||
+      !read.hours.ok
+    )
+      return null;
+    const factor = factorForFruit(recipe, mass_g, 'as bought');
+    const { jars } = chooseJars(
+      pintsOf([recipe.makes]).mul(factor),
+      size,
+      recipe.jars.map(j => j.size),
+    );
+    if (jars.length === 0) return null;
+    const plan = { ...planOf(recipe, firstWanted(recipe, kitchen), kitchen), factor, jars };
+    // One pot after the other: attention grows with the fruit, opening the kitchen does not.
+    const one = minutesFor(recipe, plan, foresee(recipe, plan, kitchen), kitchen, past?.batches ?? []);
+    const batches = Math.max(1, factor.valueOf());
+    const minutes = { ...one, attended: one.attended * batches };
+    const figures = figuresOf(recipe, scaleRecipe(recipe, factor, jars), jars, shelf.shelf, kitchen, minutes);
+    const count = jars.reduce((n, j) => n + j.count, 0);
+    return buyOrLeave(
+      figures,
+      main.id,
+      {
+        paid: new Decimal(read.asked.value),
+        quantity: new Decimal(read.quantity.value),
+        price: new Decimal(read.price.value),
+        margin_pct: read.margin.value,
+      },
+      boundsOf(
+        recipe,
+        size,
+        shelf.shelf,
+        kitchen,
+        read.hours.value,
+        (minutes.attended + minutes.kitchen) / count,
+      ),
+    );
+    // oxlint-disable-next-line react-hooks/exhaustive-deps -- readings are made anew from these texts
+  }, [shelf, past, texts, unit, size, mass_g, recipe, kitchen, main.id]);
+  const field = (name: keyof typeof texts, label: string) => {
+    const r = read[name];
+    const wrong = !r.ok && texts[name].trim() !== '';
+    return (
+      <TextField
+        label={label}
+        inputMode="decimal"
+        value={texts[name]}
+        onChange={e => setTexts(t => ({ ...t, [name]: e.target.value }))}
+        error={wrong}
+        helperText={wrong && !r.ok ? faultText(r.fault) : undefined}
+      />
+    );
+  };
+  const money = (x: string) => moneyText(new Decimal(x).toDecimalPlaces(2), kitchen);
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '380px minmax(0, 1fr)' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
+      <Sheet title={`${main.name} on offer`}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, alignItems: 'start' }}>
+          {field('quantity', 'How much')}
+          <TextField select label="Unit" value={unit} onChange={e => setUnit(e.target.value as UnitId)}>
+            {UNITS_SOLD.map(u => (
+              <MenuItem key={u} value={u}>
+                {UNITS[u].names.at(-1) ?? u}
+              </MenuItem>
+            ))}
+          </TextField>
+        </Box>
+        <Box sx={{ display: 'grid', gap: 1.5, mt: 1.5 }}>
+          {mass_g === null && read.quantity.ok && (
+            <Soft>What a {unit} of it weighs is not in the recipe: enter a weight.</Soft>
+          )}
+          {field('asked', `Asked for all of it, ${kitchen.currency}`)}
+          <TextField select label="Into" value={size} onChange={e => setSize(e.target.value as JarSizeId)}>
+            {recipe.jars.map(j => (
+              <MenuItem key={j.size} value={j.size}>
+                {jarSize(j.size).plural}
+              </MenuItem>
+            ))}
+          </TextField>
+          {field('price', `A jar sells for, ${kitchen.currency}`)}
+          {field('margin', 'Margin wanted, %')}
+          {field('hours', 'Hours there are')}
+        </Box>
+      </Sheet>
+      <Sheet title="The answer">
+        {answer ? (
+          <>
+            <Box
+              sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mb: 2 }}
+              role="status"
+            >
+              <Box component="strong" sx={{ fontSize: '2rem', lineHeight: 1.1 }}>
+                {answer.buy
+                  ? answer.share < 1
+                    ? `Buy ${numberText(answer.share * 100, kitchen, 0)} % of it`
+                    : 'Buy it'
+                  : 'Leave it'}
+              </Box>
+              <Tag tone={answer.buy ? 'leaf' : 'ox'}>
+                {numberText(answer.margin_pct, kitchen, 0)} % margin, {texts.margin} % wanted
+              </Tag>
+            </Box>
+            <Box
+              component="dl"
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))',
+                gap: 2,
+                m: 0,
+              }}
+            >
+              {(
+                [
+                  ['A jar would cost', money(answer.perJar)],
+                  ['Jars it makes', numberText(answer.jars, kitchen, 0)],
+                  ['The most to pay', answer.mostForAll === null ? 'nothing' : money(answer.mostForAll)],
+                  [
+                    `The most for a ${unit}`,
+                    answer.mostPerUnit === null ? 'nothing' : money(answer.mostPerUnit),
+                  ],
+                ] as const
+              ).map(([k, v]) => (
+                <Box key={k}>
+                  <Box component="dt" sx={{ color: 'text.secondary' }}>
+                    {k}
+                  </Box>
+                  <Box component="dd" sx={{ m: 0, fontSize: '1.4rem', fontWeight: 700 }}>
+                    {v}
+                  </Box>
+                </Box>
+              ))}
+            </Box>
+            <Box component="ul" sx={{ mt: 2, mb: 0, pl: 2.5 }}>
+              {answer.bounds.map(b => (
+                <li key={b.what}>
+                  {BOUND_WORDS[b.what]} for {numberText(b.jars, kitchen, 0)} jars
+                  {answer.tightest?.what === b.what && <strong>: this is what runs out first</strong>}
+                </li>
+              ))}
+            </Box>
+          </>
+        ) : (
+          <Nothing>Say how much there is, what is asked for it, and what a jar sells for.</Nothing>
+        )}
+      </Sheet>
+    </Box>
+  );
+}
+
+const BOUND_WORDS: Record<Bound['what'], string> = {
+  jars: 'Jars on the shelf',
+  lids: 'Lids on the shelf',
+  hours: 'The hours are enough',
+  canner: 'The canner, load after load, is enough',
+};
+
+/** Grams of the main line, or null where the unit cannot be weighed. */
+function massOf(recipe: Recipe, quantity: string, unit: UnitId): number | null {
+  try {
+    return amount_g({ text: '', unit, value: quantity, upTo: null, toTaste: false }, mainLine(recipe));
+  } catch {
+    return null;
+  }
+}
+
+/** How many jars the shelf, the hours and the canner allow. */
+function boundsOf(
+  recipe: Recipe,
+  size: JarSizeId,
+  shelf: readonly ShelfItem[],
+  kitchen: ReturnType<typeof useHere>['kitchen'],
+  hours: number,
+  minutesPerJar: number,
+): Bound[] {
+  const left = (s: ShelfItem | undefined) =>
+    (s?.lots ?? []).reduce((n, l) => n + Number(l.onHand), 0) - Number(s?.reserved ?? 0);
+  const bounds: Bound[] = [
+    { what: 'jars', jars: Math.max(0, left(shelfOfKind(shelf, 'jar', size))) },
+    { what: 'lids', jars: Math.max(0, left(shelfForMouth(shelf, 'lid', size))) },
+    { what: 'hours', jars: Math.floor((hours * 60) / Math.max(1, minutesPerJar)) },
+  ];
+  const room = kitchen.canners.reduce((n, c) => Math.max(n, c.holds[size] ?? 0), 0);
+  const time = processFor(recipe, size, kitchen.altitude_m);
+  if (room > 0)
+    bounds.push({
+      what: 'canner',
+      jars: Math.floor((hours * 60) / (30 + (time.ok ? time.time.minutes : 10))) * room,
+    });
+  return bounds;
+}

@@ -1,0 +1,60 @@
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { Decimal, moneyText, numberText } from '@cocotte/core/measure';
+import {
+  type Item,
+  type ItemKind,
+  type LotSource,
+  type MovementReason,
+  unitSign,
+} from '@cocotte/core/stores';
+
+export const KIND_WORDS: Record<ItemKind, string> = {
+  ingredient: 'Ingredient',
+  jar: 'Jar',
+  lid: 'Lid',
+  band: 'Band',
+  label: 'Label stock',
+  packaging: 'Packaging',
+  fuel: 'Fuel',
+  tool: 'Tool',
+};
+
+export const SOURCE_WORDS: Record<LotSource, string> = {
+  purchase: 'bought',
+  'own harvest': 'own harvest',
+  gift: 'a gift',
+  'on the shelf': 'stood on the shelf before stock was kept',
+  'made here': 'made here',
+  jars: 'finished jars, taken into the kitchen',
+  mixed: 'poured together',
+};
+
+export const REASON_WORDS: Record<MovementReason, string> = {
+  received: 'Came in',
+  drawn: 'Drawn',
+  'put back': 'Put back',
+  counted: 'Counted',
+  lost: 'Lost',
+  'used up': 'Container empty',
+  'returned to supplier': 'Back to the supplier',
+  returned: 'Came back',
+  'worked up': 'Made into another lot',
+  made: 'Made',
+  'taken back': 'Receipt taken back',
+};
+
+const LARGE = 1000;
+
+/** A quantity of an item as people say it: kilograms and litres where grams are many. */
+export function stockText(quantity: string, item: Pick<Item, 'unit'>, kitchen: Kitchen): string {
+  const n = Number(quantity);
+  if (item.unit === 'each') return numberText(n, kitchen, 0);
+  if (Math.abs(n) >= LARGE) return `${numberText(n / LARGE, kitchen, 2)} ${item.unit === 'g' ? 'kg' : 'L'}`;
+  return `${numberText(n, kitchen, 1)} ${unitSign(item.unit)}`;
+}
+
+/** What one costs, for a unit that people compare by. */
+export function unitCostText(unitCost: string, item: Pick<Item, 'unit'>, kitchen: Kitchen): string {
+  if (item.unit === 'each') return moneyText(unitCost, kitchen);
+  return `${moneyText(new Decimal(unitCost).times(LARGE), kitchen)} a ${item.unit === 'g' ? 'kg' : 'L'}`;
+}
