@@ -17,6 +17,8 @@ export default defineConfig({
     actionTimeout: 12_000,
     screenshot: 'only-on-failure',
     colorScheme: 'light',
+    // Only the test of a lost connection lets pages be kept.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

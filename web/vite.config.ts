@@ -1,10 +1,43 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 /** The interface. No inline script, for the content security policy; every view but the shell loads when it is opened. */
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      // A new build waits until every page of the old one is closed: nothing that runs is ever reloaded.
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Cocotte',
+        short_name: 'Cocotte',
+        description: 'Plans, cooks, costs and keeps the record of preserves',
+        theme_color: '#4B1E3F',
+        background_color: '#FAF3E6',
+        display: 'standalone',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,woff2,svg}'],
+        // A page comes from the kitchen where it answers; only without a connection from what is kept.
+        navigateFallback: null,
+        runtimeCaching: [
+          {
+            urlPattern: ({ request }) => request.mode === 'navigate',
+            handler: 'NetworkFirst',
+            options: {
+              cacheName: 'pages',
+              networkTimeoutSeconds: 3,
+              precacheFallback: { fallbackURL: 'index.html' },
+            },
+          },
+        ],
+      },
+    }),
+  ],
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,

@@ -25,6 +25,13 @@ const client: QueryClient = new QueryClient({
   },
 });
 
+// Without TLS a browser gives a page off this machine no service worker: then nothing is kept for a lost connection.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  window.addEventListener(
+    'load',
+    () => void navigator.serviceWorker.register('/sw.js').catch(() => undefined),
+  );
+
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <ThemeProvider theme={theme} defaultMode="system">

@@ -1,6 +1,10 @@
 import { Box, Button, Typography } from '@mui/material';
-import { useEffect } from 'react';
+import { Suspense, lazy, useEffect } from 'react';
 import type { CallError } from './call.ts';
+
+const KeptShopping = lazy(async () => ({
+  default: (await import('../stores/planning/KeptShopping.tsx')).KeptShopping,
+}));
 
 /** When even the session cannot be read: says so, and tries again by itself. */
 export function Away({ error, onRetry }: { error: CallError | null; onRetry: () => void }) {
@@ -20,6 +24,9 @@ export function Away({ error, onRetry }: { error: CallError | null; onRetry: () 
       <Button variant="contained" onClick={onRetry}>
         Try now
       </Button>
+      <Suspense>
+        <KeptShopping />
+      </Suspense>
     </Box>
   );
 }

@@ -4,6 +4,7 @@ import { Box, ButtonBase, Divider, Menu, MenuItem } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { forgetList } from '../stores/planning/shopping-kept.ts';
 import { call } from './call.ts';
 import { useHere, useTakeSession } from './session.tsx';
 
@@ -19,6 +20,7 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
   const leave = async () => {
     close();
     await call(signOut);
+    forgetList();
     take({ ...session, person: null, kitchens: [], kitchenId: null, role: null, demo: null });
     window.location.assign('/');
   };

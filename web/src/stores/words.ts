@@ -1,5 +1,4 @@
-import type { Kitchen } from '@cocotte/core/kitchen';
-import { Decimal, moneyText, numberText } from '@cocotte/core/measure';
+import { Decimal, type Habits, moneyText, numberText } from '@cocotte/core/measure';
 import {
   type Item,
   type ItemKind,
@@ -46,7 +45,7 @@ export const REASON_WORDS: Record<MovementReason, string> = {
 const LARGE = 1000;
 
 /** A quantity of an item as people say it: kilograms and litres where grams are many. */
-export function stockText(quantity: string, item: Pick<Item, 'unit'>, kitchen: Kitchen): string {
+export function stockText(quantity: string, item: Pick<Item, 'unit'>, kitchen: Habits): string {
   const n = Number(quantity);
   if (item.unit === 'each') return numberText(n, kitchen, 0);
   if (Math.abs(n) >= LARGE) return `${numberText(n / LARGE, kitchen, 2)} ${item.unit === 'g' ? 'kg' : 'L'}`;
@@ -54,7 +53,7 @@ export function stockText(quantity: string, item: Pick<Item, 'unit'>, kitchen: K
 }
 
 /** What one costs, for a unit that people compare by. */
-export function unitCostText(unitCost: string, item: Pick<Item, 'unit'>, kitchen: Kitchen): string {
+export function unitCostText(unitCost: string, item: Pick<Item, 'unit'>, kitchen: Habits): string {
   if (item.unit === 'each') return moneyText(unitCost, kitchen);
   return `${moneyText(new Decimal(unitCost).times(LARGE), kitchen)} a ${item.unit === 'g' ? 'kg' : 'L'}`;
 }

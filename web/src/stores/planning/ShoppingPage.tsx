@@ -1,8 +1,7 @@
 import { dropPlan, readShopping } from '@cocotte/contract';
 import { dayText, instantText, moneyText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
-import type { ShoppingLine } from '@cocotte/core/stores';
-import { Box, Button, Checkbox, Link as MuiLink } from '@mui/material';
+import { Box, Button, Link as MuiLink } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -11,7 +10,7 @@ import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { usePlans, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
-import { stockText } from '../words.ts';
+import { BuyLine } from './BuyLine.tsx';
 import { type KeptList, keepList, readList, tickOf } from './shopping-kept.ts';
 
 /** What is planned, and one list of what it lacks; the list stays on the phone. */
@@ -27,16 +26,15 @@ export function ShoppingPage() {
   });
   const [before] = useState(() => readList(kitchen.id));
   const [ticked, setTicked] = useState<string[]>(before?.ticked ?? []);
-  const kept: KeptList | null = useMemo(
-    () =>
-      data
-        ? { lines: data.lines, day: data.day, at_ms: dataUpdatedAt, ticked }
-        : before && { ...before, ticked },
-    [data, dataUpdatedAt, before, ticked],
-  );
+  const kept: KeptList | null = useMemo(() => {
+    const { id: kitchenId, name: kitchenName, ...habits } = kitchen;
+    return data
+      ? { kitchenId, kitchenName, habits, lines: data.lines, day: data.day, at_ms: dataUpdatedAt, ticked }
+      : before && { ...before, ticked };
+  }, [data, dataUpdatedAt, before, ticked, kitchen]);
   useEffect(() => {
-    if (kept) keepList(kitchen.id, kept);
-  }, [kept, kitchen.id]);
+    if (kept) keepList(kept);
+  }, [kept]);
   const tick = (name: string) =>
     setTicked(t => (t.includes(name) ? t.filter(n => n !== name) : [...t, name]));
   const drop = async (planId: string) => {
@@ -88,6 +86,7 @@ export function ShoppingPage() {
                   ticked={ticked.includes(tickOf(l))}
                   onTick={() => tick(tickOf(l))}
                   today={kept?.day ?? ''}
+                  habits={kitchen}
                 />
               ))}
             </Box>
@@ -142,69 +141,5 @@ export function ShoppingPage() {
         </Box>
       </Box>
     </>
-  );
-}
-
-function BuyLine({
-  line,
-  ticked,
-  onTick,
-  today,
-}: {
-  line: ShoppingLine;
-  ticked: boolean;
-  onTick: () => void;
-  today: string;
-}) {
-  const { kitchen } = useHere();
-  const unit = { unit: line.unit };
-  const late = line.orderBy !== null && line.orderBy <= today;
-  return (
-    <Box
-      component="li"
-      sx={{
-        display: 'flex',
-        gap: 1,
-        alignItems: 'flex-start',
-        py: 1,
-        borderBottom: 1,
-        borderColor: 'rule.main',
-        opacity: ticked ? 0.75 : 1,
-        '&:last-of-type': { borderBottom: 0 },
-      }}
-    >
-      <Checkbox
-        checked={ticked}
-        onChange={onTick}
-        slotProps={{ input: { 'aria-label': `${line.name} is bought` } }}
-        sx={{ mt: -0.5, width: 48, height: 48 }}
-      />
-      <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Box sx={{ fontWeight: 700, fontSize: '1.1rem', textDecoration: ticked ? 'line-through' : 'none' }}>
-          {line.name}
-        </Box>
-        <Box>
-          {line.packages.length > 0
-            ? line.packages.map(p => `${p.count} × ${p.name}`).join(' and ')
-            : stockText(line.buy, unit, kitchen)}
-          {line.packages.length > 0 && <Soft> · {stockText(line.missing, unit, kitchen)} are lacking</Soft>}
-        </Box>
-        <Soft sx={{ fontSize: '0.92rem' }}>
-          {line.uses.map(u => `${u.name}, ${dayText(u.day, kitchen)}`).join(' · ')}
-        </Soft>
-      </Box>
-      <Box sx={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        {line.cost !== null && Number(line.cost) > 0 && moneyText(line.cost, kitchen)}
-        {line.orderBy && (
-          <Box>
-            {late ? (
-              <Tag tone="live">order today</Tag>
-            ) : (
-              <Soft sx={{ fontSize: '0.92rem' }}>by {dayText(line.orderBy, kitchen)}</Soft>
-            )}
-          </Box>
-        )}
-      </Box>
-    </Box>
   );
 }

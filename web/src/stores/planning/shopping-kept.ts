@@ -1,7 +1,11 @@
+import type { Habits } from '@cocotte/core/measure';
 import type { ShoppingLine } from '@cocotte/core/stores';
 
 /** The list as it was last seen on this device, and what was ticked: it works in a shop without a connection. */
 export interface KeptList {
+  kitchenId: string;
+  kitchenName: string;
+  habits: Habits;
   lines: ShoppingLine[];
   /** Day of the list. */
   day: string;
@@ -15,20 +19,27 @@ export interface KeptList {
 export const tickOf = (line: Pick<ShoppingLine, 'name' | 'missing'>): string =>
   `${line.name} ${line.missing}`;
 
-const keyOf = (kitchenId: string) => `cocotte.shopping.${kitchenId}`;
+const KEY = 'cocotte.shopping';
 
-export function readList(kitchenId: string): KeptList | null {
+/** The list kept on this device, of one kitchen or of the last one that was looked at. */
+export function readList(kitchenId: string | null): KeptList | null {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(kitchenId)) ?? 'null') as KeptList | null;
+    const kept = JSON.parse(localStorage.getItem(KEY) ?? 'null') as KeptList | null;
+    return kept && (kitchenId === null || kept.kitchenId === kitchenId) ? kept : null;
   } catch {
     return null;
   }
 }
 
-export function keepList(kitchenId: string, kept: KeptList): void {
+export function keepList(kept: KeptList): void {
   try {
-    localStorage.setItem(keyOf(kitchenId), JSON.stringify(kept));
+    localStorage.setItem(KEY, JSON.stringify(kept));
   } catch {
     // A full or closed store only costs the list without a connection.
   }
+}
+
+/** Whoever signs out leaves no list behind. */
+export function forgetList(): void {
+  localStorage.removeItem(KEY);
 }

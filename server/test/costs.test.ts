@@ -1,0 +1,397 @@
+import { randomUUID } from 'node:crypto';
+import {
+  addItem,
+  addReceipt,
+  changeKitchen,
+  drawLots,
+  dropPlan,
+  finishReceiptImport,
+  listMappings,
+  listPlans,
+  listReceipts,
+  putMapping,
+  putPlan,
+  readCost,
+  readKitchen,
+  readLot,
+  readShelf,
+  readShopping,
+  receiptImportPart,
+  recipeCosts,
+  releaseJars,
+  removeMapping,
+  returnLots,
+  startBatch,
+  takeJars,
+} from '@cocotte/contract';
+import { type Item, type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { Decimal } from '@cocotte/core/measure';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
+import { Line } from '../../testing/line.ts';
+import { type Client, TestServer } from '../../testing/test-server.ts';
+import { rebuildKitchen } from '../src/admin/rebuild.ts';
+import { enterKitchen, openDatabase } from '../src/house/database.ts';
+
+let server: TestServer;
+let owner: Client;
+beforeAll(async () => {
+  server = await TestServer.open();
+  owner = await server.firstOwner();
+});
+afterAll(() => server.close());
+const kitchenId = () => owner.session?.kitchenId ?? '';
+let code = 0;
+/** A jam of its own, cooked to pressed jars. */
+const cooked = async () => {
+  const line = await Line.open(
+    owner,
+    { ...plumJam, code: `C${String.fromCharCode(65 + Math.floor(code / 26), 65 + (code++ % 26))}` },
+    'half-pint',
+    4,
+  );
+  await (await (await line.start()).draw()).cook(20);
+  return line;
+};
+
+describe('the cost of a batch', () => {
+  it('is read with what other batches of the day say, and adds up', async () => {
+    const one = await cooked();
+    const before = await owner.ok(readCost, { params: { batchId: one.batchId } });
+    const sum = before.parts.reduce((a, p) => a.plus(p.amount), new Decimal(0)).toFixed(2);
+    expect(sum).toBe(before.total);
+    await one.note('kitchen.worked', { minutes: 40 });
+    // A second batch of the same day shares the opened kitchen, and minutes that were worked on both.
+    server.now_ms -= 26 * 3_600_000;
+    const two = await Line.open(owner, { ...crushedTomatoes, code: 'DAY' }, 'pint', 2);
+    await (await two.start()).draw();
+    await two.note('minutes.shared', { minutes: 60, with: [one.batchId] });
+    server.now_ms += 26 * 3_600_000;
+    const part = (sheet: typeof before, name: string) => sheet.parts.find(p => p.part === name)?.amount;
+    const shared = await owner.ok(readCost, { params: { batchId: one.batchId } });
+    const sameDay = two.state.started?.madeOn === one.state.started?.madeOn;
+    expect(sameDay).toBe(true);
+    // 40 minutes at 18.00 over the batches of that day; half of the hour.
+    expect(part(shared, 'opening and cleaning')).toBe('6.00');
+    expect(part(shared, 'work')).toBe('9.00');
+    expect(part(await owner.ok(readCost, { params: { batchId: two.batchId } }), 'opening and cleaning')).toBe(
+      '6.00',
+    );
+  });
+
+  it('keeps the rates of the day it was started', async () => {
+    const line = await cooked();
+    await line.note('minutes.worked', { minutes: 60 });
+    const { id: _id, ...kitchen } = await owner.ok(readKitchen);
+    await owner.ok(changeKitchen, { body: { ...kitchen, hourlyRate: '99.00' } });
+    const sheet = await owner.ok(readCost, { params: { batchId: line.batchId } });
+    expect(sheet.parts.find(p => p.part === 'work')?.amount).toBe('18.00');
+    const now = await owner.ok(readKitchen);
+    await owner.ok(changeKitchen, { body: { ...(({ id: _, ...k }) => k)(now), hourlyRate: '18.00' } });
+  });
+
+  it('is told over time by recipe', async () => {
+    const line = await cooked();
+    const { batches } = await owner.ok(recipeCosts, { params: { recipeId: line.recipeId } });
+    expect(batches).toHaveLength(1);
+    expect(batches[0]?.sheet.bySize[0]?.size).toBe('half-pint');
+    expect((await owner.refused(readCost, { params: { batchId: randomUUID() } })).status).toBe(404);
+  });
+});
+
+describe('what comes back', () => {
+  it('bands return to their lot; lids, food and more than was drawn do not', async () => {
+    const line = await cooked();
+    const back = (lotId: string, quantity: string) => ({
+      params: { batchId: line.batchId },
+      body: { lots: [{ lotId, quantity }], reason: 'From jars kept at home.', stamp: line.stamp() },
+    });
+    const left = async () =>
+      (await owner.ok(readLot, { params: { lotId: line.lots.jars ?? '' } })).lot.onHand;
+    const before = Number(await left());
+    await owner.ok(returnLots, back(line.lots.jars ?? '', '1'));
+    expect(Number(await left())).toBe(before + 1);
+    expect((await owner.refused(returnLots, back(line.lots.jars ?? '', '4'))).errors[0]).toMatchObject({
+      code: 'more-than-drawn',
+      path: 'lots[0].quantity',
+    });
+    expect((await owner.refused(returnLots, back(line.lots.lids ?? '', '1'))).errors[0]?.code).toBe(
+      'used-once',
+    );
+    expect((await owner.refused(returnLots, back(line.lots.plums ?? '', '1'))).errors[0]?.code).toBe(
+      'food-used',
+    );
+    expect((await owner.refused(returnLots, back(randomUUID(), '1'))).errors[0]?.code).toBe('not-drawn');
+    expect(
+      (await owner.ok(readCost, { params: { batchId: line.batchId } })).parts.find(p => p.part === 'jars')
+        ?.amount,
+    ).toBe('0.03');
+  });
+});
+
+describe('finished jars', () => {
+  it('become a lot with their code, contents, allergens and cost; only released ones may be sold inside another batch', async () => {
+    const line = await cooked();
+    const item = await owner.ok(addItem, {
+      body: upgradeItem({
+        id: randomUUID(),
+        kind: 'ingredient',
+        name: 'Plum jam, own',
+        unit: 'each',
+        unit_g: 280,
+        labelName: 'plum jam',
+      }),
+    });
+    const take = (jars: number[], lotId = randomUUID()) => ({
+      params: { batchId: line.batchId },
+      body: { jars, lotId, itemId: item.id, label: 'JAM', stamp: line.stamp() },
+    });
+    const held = take([1]);
+    await owner.ok(takeJars, held);
+    const perJar = (await owner.ok(readCost, { params: { batchId: line.batchId } })).bySize[0];
+    const { lot, trace, movements } = await owner.ok(readLot, { params: { lotId: held.body.lotId } });
+    expect(lot.facts).toMatchObject({ source: 'jars', released: false });
+    expect(lot.facts.subIngredients).toContain('plums');
+    expect(lot.facts.from[0]).toMatchObject({
+      kind: 'jars',
+      lotCode: line.state.started?.lotCode,
+      jars: [1],
+    });
+    expect(new Decimal(lot.unitCost).toFixed(6)).toBe(new Decimal(perJar?.exactPerJar ?? 0).toFixed(6));
+    expect(trace.from).toEqual([]);
+    expect(movements.map(m => [m.reason, m.quantity])).toEqual([['made', '1']]);
+    // The same decision again is acknowledged; the jar is gone.
+    await owner.ok(takeJars, held);
+    expect((await owner.refused(takeJars, take([1, 2]))).errors[0]?.code).toBe('jars-unfit');
+    expect(
+      (await owner.refused(takeJars, { ...take([2]), body: { ...take([2]).body, itemId: randomUUID() } }))
+        .errors[0]?.path,
+    ).toBe('itemId');
+    // Released, it may go into what is sold; it brings its contents along.
+    await owner.ok(releaseJars, {
+      params: { batchId: line.batchId },
+      body: { jars: [2], stamp: line.stamp() },
+    });
+    const free = take([2]);
+    await owner.ok(takeJars, free);
+    const next = await Line.open(
+      owner,
+      {
+        ...plumJam,
+        code: 'NXT',
+        lines: plumJam.lines.map(l => (l.id === 'sugar' ? { ...l, allergens: [] } : l)),
+      },
+      'half-pint',
+      2,
+    );
+    await next.start();
+    const draw = (lotId: string) => ({
+      params: { batchId: next.batchId },
+      body: { lots: [{ lotId, lineId: 'plums', quantity: '1' }], stamp: next.stamp() },
+    });
+    expect((await owner.refused(drawLots, draw(held.body.lotId))).errors[0]?.code).toBe('jars-not-released');
+    await next.draw([{ lotId: free.body.lotId, lineId: 'plums', quantity: '1' }]);
+    expect(next.state.draws[0]?.lots[0]?.subIngredients).toContain('sugar');
+  });
+
+  it('rebuild derives the same stock from the record', async () => {
+    const dump = () =>
+      server.database.inKitchen(kitchenId(), async trx =>
+        JSON.stringify([
+          await trx('movements')
+            .orderBy(['lot_id', 'movement_id'])
+            .select('movement_id', 'lot_id', 'item_id', 'quantity', 'unit_cost', 'reason', 'batch_id', 'at'),
+          await trx('lots').orderBy('lot_id').select('lot_id', trx.raw('on_hand::float8 as left')),
+          (await trx('item_months').orderBy(['item_id', 'month'])).map(m => [
+            m.item_id,
+            m.month,
+            Number(m.quantity),
+            Number(m.value).toFixed(6),
+          ]),
+        ]),
+      );
+    const before = await dump();
+    const asOwner = openDatabase(server.urls.ownerUrl, 2);
+    await asOwner.outside(async trx => {
+      await enterKitchen(trx, kitchenId());
+      await rebuildKitchen(trx, kitchenId());
+    });
+    await asOwner.close();
+    expect(await dump()).toBe(before);
+  });
+});
+
+describe('plans and the shopping list', () => {
+  it('keep what they need, list what is missing in packages, and end when the batch is started', async () => {
+    const line = await Line.open(
+      owner,
+      {
+        ...plumJam,
+        code: 'PLN',
+        lines: plumJam.lines.map(l => ({
+          ...l,
+          ingredientId: null,
+          name: `${l.name} pln`,
+          labelName: `${l.labelName} pln`,
+        })),
+      },
+      'half-pint',
+      4,
+    );
+    const lids = await owner.ok(addItem, {
+      body: upgradeItem({
+        id: randomUUID(),
+        kind: 'band',
+        name: 'Bands pln',
+        unit: 'each',
+        packages: [{ name: 'box of 12', quantity: '12' }],
+        leadTime_days: 4,
+      }),
+    });
+    const plan = (over: object = {}) => {
+      const id = line.batchId;
+      return {
+        params: { planId: id },
+        body: {
+          id,
+          day: '2026-12-20',
+          recipeId: line.recipeId,
+          factor: '2',
+          jars: [{ size: 'half-pint' as const, count: 16 }],
+          ...over,
+        },
+      };
+    };
+    expect((await owner.refused(putPlan, plan({ day: '2026-01-01' }))).errors[0]?.path).toBe('day');
+    expect(
+      (await owner.refused(putPlan, plan({ jars: [{ size: 'half-pint', count: 0 }] }))).errors[0]?.path,
+    ).toBe('jars');
+    await owner.ok(putPlan, plan());
+    await owner.ok(putPlan, plan({ day: '2026-12-21' }));
+    expect((await owner.ok(listPlans)).plans.map(p => p.day)).toEqual(['2026-12-21']);
+    const list = await owner.ok(readShopping);
+    expect(list.lines.find(l => l.itemId === lids.id)).toMatchObject({
+      needed: '16',
+      missing: '16',
+      packages: [{ name: 'box of 12', count: 2 }],
+      buy: '24',
+      orderBy: '2026-12-17',
+    });
+    const plums = list.lines.find(l => l.name === 'plums');
+    expect(plums?.missing ?? '0').toBe('0');
+    const reserved = (await owner.ok(readShelf)).shelf.find(s => s.item.id === lids.id)?.reserved;
+    expect(reserved).toBe('16');
+    // Started under the plan's id, it is planned no more.
+    await owner.ok(startBatch, { body: line.startBody() });
+    expect((await owner.ok(listPlans)).plans).toEqual([]);
+    expect((await owner.ok(dropPlan, { params: { planId: randomUUID() } })).removed).toBe(false);
+  });
+});
+
+describe('receipts from a file', () => {
+  const receipts = (item: Item, n: number, from = 0): Receipt[] =>
+    Array.from({ length: n }, (_, i) => ({
+      id: randomUUID(),
+      supplier: 'File Depot',
+      day: '2026-10-05',
+      number: `F-${from + i}`,
+      discount: '0',
+      tax: '0.50',
+      delivery: '0',
+      lines: [0, 1].map(k => ({
+        id: randomUUID(),
+        itemId: item.id,
+        packages: '1',
+        quantity: '500',
+        unit: 'g',
+        price: '2.00',
+        pricedBy: 'line',
+        discount: '0',
+        taxed: true,
+        lotId: randomUUID(),
+        label: `F${from + i}-${k}`,
+        bestBy: null,
+        strength_pct: null,
+        facts: plainFacts(),
+      })),
+    }));
+  const newItem = () =>
+    owner.ok(addItem, {
+      body: upgradeItem({
+        id: randomUUID(),
+        kind: 'ingredient',
+        name: `File ${randomUUID().slice(0, 5)}`,
+        unit: 'g',
+        unit_g: 1,
+      }),
+    });
+
+  it('are put on the shelf whole or not at all; known ones are left out', async () => {
+    const item = await newItem();
+    const importId = randomUUID();
+    const list = receipts(item, 6);
+    await owner.ok(addReceipt, {
+      body: {
+        receipt: {
+          ...list[0],
+          id: randomUUID(),
+          lines: list[0]?.lines.map(l => ({ ...l, id: randomUUID(), lotId: randomUUID() })) ?? [],
+        } as Receipt,
+        again: false,
+      },
+    });
+    const part = (from: number, some: Receipt[]) =>
+      owner.ok(receiptImportPart, { params: { importId }, body: { from, receipts: some } });
+    expect((await part(0, list.slice(0, 4))).known).toEqual([0]);
+    const finish = { params: { importId }, body: { count: 6, again: false } };
+    expect((await owner.refused(finishReceiptImport, finish)).code).toBe('parts-missing');
+    await part(4, list.slice(4));
+    await part(4, list.slice(4));
+    expect(await owner.ok(finishReceiptImport, finish)).toEqual({ receipts: 5, lots: 10, known: 1 });
+    const { shelf } = await owner.ok(readShelf);
+    const stock = shelf.find(s => s.item.id === item.id);
+    expect(stock?.lots).toHaveLength(12);
+    expect(stock?.lots[0]?.unitCost).toBe('0.0045');
+    const found = await owner.ok(listReceipts, { query: { search: 'File Depot' } });
+    expect(found.receipts).toHaveLength(6);
+    const sums = await server.database.inKitchen(kitchenId(), async trx => ({
+      months: await trx('item_months').where({ item_id: item.id }).sum({ q: 'quantity', v: 'value' }).first(),
+      moved: await trx('movements').where({ item_id: item.id }).sum({ q: 'quantity' }).first(),
+    }));
+    expect([Number(sums.months?.q), Number(sums.months?.v), Number(sums.moved?.q)]).toEqual([6000, 27, 6000]);
+  });
+
+  it('with a fault are refused by receipt, line and field, and nothing is kept of that part', async () => {
+    const item = await newItem();
+    const [good, bad] = receipts(item, 2, 50) as [Receipt, Receipt];
+    const importId = randomUUID();
+    const problem = await owner.refused(receiptImportPart, {
+      params: { importId },
+      body: {
+        from: 0,
+        receipts: [
+          good,
+          { ...bad, day: '2027-01-01', lines: bad.lines.map(l => ({ ...l, unit: 'cup' as const })) },
+        ],
+      },
+    });
+    expect(problem.errors.map(e => e.path)).toEqual([
+      'receipts[1].day',
+      'receipts[1].lines[0].unit',
+      'receipts[1].lines[1].unit',
+    ]);
+    expect(
+      (await owner.refused(finishReceiptImport, { params: { importId }, body: { count: 1, again: false } }))
+        .code,
+    ).toBe('parts-missing');
+  });
+
+  it('are read by a saved mapping, which can be changed and forgotten', async () => {
+    const id = randomUUID();
+    const mapping = { ...emptyMapping, columns: { item: 'Artikel' }, decimalMark: ',' as const };
+    await owner.ok(putMapping, { params: { mappingId: id }, body: { id, name: 'Depot file', mapping } });
+    await owner.ok(putMapping, { params: { mappingId: id }, body: { id, name: 'Depot', mapping } });
+    expect((await owner.ok(listMappings)).mappings).toEqual([{ id, name: 'Depot', mapping }]);
+    expect((await owner.ok(removeMapping, { params: { mappingId: id } })).removed).toBe(true);
+  });
+});
