@@ -84,7 +84,8 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
     Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
   );
   expect(cents.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(cents.at(-1));
-  await expect(cost).toContainText('Work, 95 min at $18.00 an hour');
+  await cost.getByRole('button', { name: 'Work' }).click();
+  await expect(cost).toContainText('95 min at 18.00 an hour');
 
   await page.getByRole('link', { name: 'Go on to the labels' }).click();
   await expect(page.getByText(/Ingredients: plums, sugar, /).first()).toBeVisible();

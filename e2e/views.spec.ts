@@ -18,6 +18,11 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
     batches: { id: string; summary: { stage: string; name: string } }[];
   };
   const { recipes } = (await get('/api/recipes')) as { recipes: { id: string; name: string }[] };
+  const { shelf } = (await get('/api/shelf')) as {
+    shelf: { item: { id: string; name: string }; lots: { id: string }[] }[];
+  };
+  const sugar = shelf.find(s => s.item.name === 'Sugar');
+  const { receipts } = (await get('/api/receipts')) as { receipts: { id: string; supplier: string }[] };
   const id = (stage: string, name = '') =>
     batches.find(b => b.summary.stage === stage && b.summary.name.includes(name))?.id ?? '';
   const jam = recipes.find(r => r.name === 'Red plum jam')?.id ?? '';
@@ -36,7 +41,17 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
     ['ingredients', '/recipes/ingredients', 'Ingredients'],
     ['variants', `/recipes/${jam}/variants`, 'Side by side'],
     ['difference', `/recipes/${jam}/difference`, /What changed in Red plum jam/],
+    ['cost of a recipe', `/recipes/${jam}/cost`, 'Cost: Red plum jam'],
+    ['cost of a batch', `/costs/${id('released')}`, 'Cost: Red plum jam'],
     ['stores', '/stores', 'Stores'],
+    ['item', `/stores/items/${sugar?.item.id}`, 'Sugar'],
+    ['lot', `/stores/lots/${sugar?.lots[0]?.id}`, /^Lot SU-/],
+    ['receipts', '/stores/receipts', 'Receipts'],
+    ['receipt', `/stores/receipts/${receipts[0]?.id}`, receipts[0]?.supplier ?? ''],
+    ['new receipt', '/stores/receipts/new', 'Record a receipt'],
+    ['receipts from a file', '/stores/receipts/import', 'Receipts from a file'],
+    ['shopping', '/stores/shopping', 'Planned and shopping'],
+    ['offer', `/stores/offer?recipe=${jam}`, 'Buy or leave'],
     ['cook list', '/cook', 'Cook'],
     ['cook', `/cook/${id('cooking')}`, 'Red plum jam'],
     ['cook, jars', `/cook/${id('checking', 'tomato')}`, 'Crushed tomatoes'],
@@ -74,7 +89,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`every view by ${scheme === 'light' ? 'day' : 'night'}: axe finds nothing, the policy is kept, nothing overflows`, async ({
     browser,
   }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(360_000);
     const page = await browser.newPage({
       colorScheme: scheme,
       viewport: { width: 1280, height: 800 },

@@ -245,7 +245,7 @@ export function toReceipts(
     const packages = decimal('packages', '1', 'The packages', true);
     const unitText = cell('unit');
     const unit =
-      unitText === '' ? mapping.unit || (item && item.unit) || '' : unitNamed(unitText.toLowerCase())?.id;
+      unitText === '' ? mapping.unit : unitNamed(unitText.toLowerCase())?.id;
     if (!unit)
       fault(
         'unit',

@@ -27,7 +27,7 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
   const [lotId] = useState(() => v7());
   const [label, setLabel] = useState(`${lots[0]?.label ?? ''} + ${lots[1]?.label ?? ''}`.slice(0, 40));
   const [typed, setTyped] = useState<Record<string, string>>(() =>
-    Object.fromEntries(lots.slice(0, 2).map(l => [l.id, fieldText(Number(l.onHand), kitchen.locale)])),
+    Object.fromEntries(lots.slice(0, 2).map(l => [l.id, fieldText(Number(l.onHand), kitchen.locale, 9)])),
   );
   const [faults, setFaults] = useState<Fault[]>([]);
   const chosen = lots.filter(l => l.id in typed);
@@ -78,7 +78,7 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
                         checked={l.id in typed}
                         onChange={(_, on) =>
                           setTyped(({ [l.id]: _gone, ...t }) =>
-                            on ? { ...t, [l.id]: fieldText(Number(l.onHand), kitchen.locale) } : t,
+                            on ? { ...t, [l.id]: fieldText(Number(l.onHand), kitchen.locale, 9) } : t,
                           )
                         }
                       />
