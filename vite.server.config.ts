@@ -19,7 +19,7 @@ export default defineConfig(({ mode }) => ({
     emptyOutDir: true,
     rollupOptions: {
       input: (mode === 'bench'
-        ? { bench: 'bench/main.ts' }
+        ? { bench: 'bench/main.ts', csv: 'bench/csv-reader.ts' }
         : { main: 'server/src/main.ts', cli: 'server/src/cli.ts', seed: 'demo/main.ts' }) as Record<
         string,
         string
@@ -30,6 +30,7 @@ export default defineConfig(({ mode }) => ({
         /^node:/,
         ...dependencies.filter(d => !d.startsWith('@cocotte/')),
         /^bwip-js/,
+        'hyperformula',
         /^@node-rs/,
         /^@expo-google-fonts/,
       ],

@@ -11,6 +11,7 @@ import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { costsInHand, fileOfReceipts, storesOfYears } from './stores.ts';
 import { QUERIES, atOnce, call, floor, steady } from './load.ts';
 import { CONNECTIONS, PLAN, failures, median, ms, percentile, ratio, say, tiny } from './say.ts';
 
@@ -32,7 +33,7 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
     say(`${title}: server at rest ${rest_MB.toFixed(0)} MB (target under 250)`);
   }
   say(
-    `\nEndpoints at ${CONNECTIONS} connections, medians of ${ROUNDS} rounds; ten years: ${PLAN.batches} batches, ${PLAN.lots} lots`,
+    `\nEndpoints at ${CONNECTIONS} connections, medians of ${ROUNDS} rounds; ten years: ${PLAN.batches} batches, ${PLAN.lots} lots, ${PLAN.lots * 15} movements`,
   );
   for (const [name, path, sql, params] of QUERIES) {
     const seen = served.map(() => ({
@@ -159,6 +160,9 @@ try {
   if (!bookOnly) await endpoints(kitchens);
   await bookOfThousands(kitchens[0] as Kitchen);
   bookInHand();
+  await storesOfYears(kitchens.at(-1) as Kitchen);
+  await costsInHand();
+  await fileOfReceipts(kitchens[0] as Kitchen);
   pure();
   await labels();
   const load = firstLoad(join(ROOT, 'dist/web'));

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { type Page, expect, test } from '@playwright/test';
 import { House, enterDemo, fillAndBoil, startAndDraw, watch } from './house.ts';
 
 let house: House;
@@ -6,6 +6,14 @@ test.beforeAll(async () => {
   house = await House.open('demo');
 });
 test.afterAll(() => house.close());
+
+/** Opens an item from the shelf, once everything around it stands still. */
+async function openItem(page: Page, name: string): Promise<void> {
+  await page.goto(`${house.url}/stores`);
+  await expect(page.getByRole('complementary', { name: 'Stove rail' })).toBeVisible();
+  await page.getByRole('link', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
 
 test('buy, cook, waste, cost, price', async ({ page }) => {
   test.setTimeout(180_000);
@@ -103,10 +111,7 @@ test('buy, cook, waste, cost, price', async ({ page }) => {
   await expect(page.getByText(/Came back: 2 Bands/)).toBeVisible();
 
   // Waste: a part of a lot is lost, and only that is written.
-  await page.goto(`${house.url}/stores`);
-  await page.getByRole('textbox', { name: 'Find an item' }).fill('wax');
-  await expect(page.getByRole('link', { name: 'Sugar', exact: true })).toHaveCount(0);
-  await page.getByRole('link', { name: 'Yellow wax beans' }).click();
+  await openItem(page, 'Yellow wax beans');
   await page.getByRole('link', { name: 'WB-21' }).click();
   await page.getByRole('combobox', { name: 'What happened' }).click();
   await page.getByRole('option', { name: 'Lost or thrown out' }).click();
@@ -147,8 +152,7 @@ test('buy, cook, waste, cost, price', async ({ page }) => {
 test('a container, a refilled bin, something frozen, and what it was worth last week', async ({ page }) => {
   const seen = watch(page);
   await enterDemo(page, house);
-  await page.goto(`${house.url}/stores`);
-  await page.getByRole('link', { name: 'Sugar', exact: true }).click();
+  await openItem(page, 'Sugar');
   // One tap; and it can be taken back.
   await page.getByRole('button', { name: /^Opened a new one: SU-/ }).click();
   await expect(page.getByText('Lot SU-08 is taken as used up.')).toBeVisible();
@@ -163,8 +167,7 @@ test('a container, a refilled bin, something frozen, and what it was worth last 
   await expect(page.getByText('Came out of')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Sugar, lot SU-08' })).toBeVisible();
 
-  await page.goto(`${house.url}/stores`);
-  await page.getByRole('link', { name: 'Frozen plums, stoned' }).click();
+  await openItem(page, 'Frozen plums, stoned');
   await page.getByRole('button', { name: 'Make a lot of it' }).click();
   await page.getByRole('textbox', { name: 'Lot name' }).fill('FP-02');
   await page.getByRole('button', { name: 'Make the lot' }).click();

@@ -14,6 +14,7 @@ import {
   writeHead,
 } from '@cocotte/server/batches/queries';
 import type { Database, Trx } from '@cocotte/server/house/database';
+import { recount } from '@cocotte/server/stores/ledger';
 import { freezeVersion } from '@cocotte/server/recipes/queries';
 import { PaperBatch } from './builders.ts';
 
@@ -130,42 +131,33 @@ async function addBatch(trx: Trx, plan: TenYears, index: number, head: Head): Pr
   return { seq, hash };
 }
 
+/** Movements of one lot: it came in, and was drawn from until nothing, or almost nothing, was left. */
+const MOVEMENTS_PER_LOT = 15;
+/** Of a hundred lots, those that still have something left. */
+const LEFT_PCT = 3;
+
+/** Lots and their movements over the years, spread over the items there are; in bulk, with true projections. */
 async function fillLots(trx: Trx, plan: TenYears): Promise<void> {
-  const items: { item_id: string }[] = await trx('items').select('item_id');
-  for (let from = 0; from < plan.lots; from += CHUNK) {
-    const count = Math.min(CHUNK, plan.lots - from);
-    const lots = Array.from({ length: count }, (_, k) => {
-      const i = from + k;
-      const spent = i < plan.lots * 0.97;
-      return {
-        kitchen_id: plan.kitchenId,
-        lot_id: randomUUID(),
-        item_id: items[i % items.length]?.item_id,
-        label: `T-${i}`,
-        supplier: 'Ten Year Farm',
-        received_on: addDays(plan.today, -Math.floor(((plan.lots - i) * 3650) / plan.lots) - 1),
-        best_by: null,
-        unit_cost: '0.01',
-        strength_pct: null,
-        on_hand: spent ? '0' : '1000',
-      };
-    });
-    await trx('lots').insert(lots);
-    const movement = (lot_id: string, quantity: string, reason: string) => ({
-      kitchen_id: plan.kitchenId,
-      movement_id: randomUUID(),
-      lot_id,
-      quantity,
-      reason,
-      event_id: null,
-      line: null,
-      at: `${plan.today}T00:00:00Z`,
-    });
-    await trx('movements').insert(
-      lots.flatMap(l => [
-        movement(l.lot_id, '1000', 'received'),
-        ...(l.on_hand === '0' ? [movement(l.lot_id, '-1000', 'drawn')] : []),
-      ]),
-    );
-  }
+  const { kitchenId, lots, today } = plan;
+  const began = `(?::date - (((? - n) * 3650) / ?) - 1)`;
+  await trx.raw(
+    `insert into lots (kitchen_id, lot_id, item_id, label, supplier, received_on, unit_cost, facts, on_hand)
+     select ?, md5('ten years lot ' || n)::uuid, i.item_id, 'T-' || n, 'Ten Year Farm', ${began}, 0.01 + (n % 7) * 0.001, null,
+       case when n >= ? then 20 else 0 end
+     from generate_series(0, ? - 1) n
+     join (select item_id, row_number() over (order by item_id) - 1 as k, count(*) over () as all_items from items where kitchen_id = ? and kind <> 'tool') i
+       on i.k = n % i.all_items`,
+    [kitchenId, today, lots, lots, Math.floor((lots * (100 - LEFT_PCT)) / 100), lots, kitchenId],
+  );
+  await trx.raw(
+    `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, at)
+     select l.kitchen_id, gen_random_uuid(), l.lot_id, l.item_id,
+       case when m = 0 then 1400 when m = ? - 1 then -(100 - l.on_hand) else -100 end, l.unit_cost,
+       case when m = 0 then 'received' else 'drawn' end,
+       least(l.received_on::timestamptz + m * interval '5 hours', ?::timestamptz)
+     from lots l cross join generate_series(0, ? - 1) m
+     where l.kitchen_id = ? and l.supplier = 'Ten Year Farm'`,
+    [MOVEMENTS_PER_LOT, `${today}T00:00:00Z`, MOVEMENTS_PER_LOT, kitchenId],
+  );
+  await recount(trx, kitchenId);
 }

@@ -37,13 +37,37 @@ export function spellFractions(text: string): string {
     .trimStart();
 }
 
-/** The decimal and grouping marks of a locale, as Intl writes them. */
+const known = new Map<string, { decimal: string; group: string }>();
+
+/** The decimal and grouping marks of a locale, as Intl writes them; asked of it once. */
 export function marksOf(locale: string): { decimal: string; group: string } {
+  const found = known.get(locale);
+  if (found) return found;
   const parts = new Intl.NumberFormat(locale, { useGrouping: true }).formatToParts(1234567.8);
-  return {
+  const marks = {
     decimal: parts.find(p => p.type === 'decimal')?.value ?? '.',
     group: parts.find(p => p.type === 'group')?.value ?? ',',
   };
+  known.set(locale, marks);
+  return marks;
+}
+
+const shapes = new Map<string, { grouped: RegExp; plain: RegExp }>();
+
+/** How numbers look with these marks: with groups of thousands, and without. */
+function shapesOf({ decimal, group }: { decimal: string; group: string }): {
+  grouped: RegExp;
+  plain: RegExp;
+} {
+  const key = decimal + group;
+  const found = shapes.get(key);
+  if (found) return found;
+  const made = {
+    grouped: new RegExp(`^[-+]?\\d{1,3}(\\${group}\\d{3})+(\\${decimal}\\d+)?$`),
+    plain: new RegExp(`^[-+]?(\\d+(\\${decimal}\\d*)?|\\${decimal}\\d+)$`),
+  };
+  shapes.set(key, made);
+  return made;
 }
 
 /**
@@ -87,8 +111,7 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
     return { ok: true, value: new Fraction(`${top}/${bottom}`).add(whole ?? 0) };
   }
   const { decimal, group } = marksOf(locale);
-  const grouped = new RegExp(`^[-+]?\\d{1,3}(\\${group}\\d{3})+(\\${decimal}\\d+)?$`);
-  const plain = new RegExp(`^[-+]?(\\d+(\\${decimal}\\d*)?|\\${decimal}\\d+)$`);
+  const { grouped, plain } = shapesOf({ decimal, group });
   if (grouped.test(spelled) || plain.test(spelled)) {
     const canonical = spelled.replaceAll(group, '').replace(decimal, '.').replace(/\.$/, '');
     return { ok: true, value: new Fraction(canonical) };

@@ -244,8 +244,7 @@ export function toReceipts(
     const quantity = decimal('quantity', null, 'The quantity', true);
     const packages = decimal('packages', '1', 'The packages', true);
     const unitText = cell('unit');
-    const unit =
-      unitText === '' ? mapping.unit : unitNamed(unitText.toLowerCase())?.id;
+    const unit = unitText === '' ? mapping.unit : unitNamed(unitText.toLowerCase())?.id;
     if (!unit)
       fault(
         'unit',

@@ -229,7 +229,7 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
                       <TableCell>
                         {nameOf(d)}{' '}
                         <Soft sx={{ fontSize: '0.9rem' }}>
-                          {d.from === d.to ? d.to : `${d.from || 'none'} → ${d.to || 'none'}`}
+                          {d.from === d.to ? d.to : `${d.from || 'none'}; then ${d.to || 'none'}`}
                         </Soft>
                       </TableCell>
                       <TableCell align="right">{plus(d.byPrice, kitchen)}</TableCell>

@@ -57,6 +57,7 @@ export function ImportPage() {
   const client = useQueryClient();
   const changed = useStockChanged();
   const worker = useRef<{ api: comlink.Remote<ReceiptReader>; end: () => void } | null>(null);
+  const input = useRef<HTMLInputElement>(null);
   const [glance, setGlance] = useState<CsvGlance | null>(null);
   const [mapping, setMapping] = useState<CsvMapping>({ ...emptyMapping });
   const [mappingName, setMappingName] = useState('');
@@ -157,16 +158,17 @@ export function ImportPage() {
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
         <Sheet title="The file">
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-            <Button component="label" variant={glance ? 'outlined' : 'contained'}>
+            <Button variant={glance ? 'outlined' : 'contained'} onClick={() => input.current?.click()}>
               Choose a file
-              <input
-                type="file"
-                accept=".csv,.tsv,.txt,text/csv"
-                aria-label="File of receipts"
-                onChange={e => void open(e)}
-                style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
-              />
             </Button>
+            <input
+              ref={input}
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              hidden
+              onChange={e => void open(e)}
+              aria-label="File of receipts"
+            />
             {glance && (
               <Soft>
                 {numberText(glance.rows, kitchen, 0)} lines, {glance.encoding}, divided by{' '}
