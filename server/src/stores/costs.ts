@@ -16,18 +16,24 @@ async function contextOf(
   call: AnyCall,
   batchId: string,
   madeOn: string,
-  people: Record<string, string>,
+  ownPeople: readonly string[],
 ): Promise<CostContext> {
   const { trx, kitchenId } = call;
-  const near: { batch_id: string; made_on: string; work: Work[] | null }[] = await trx('batches')
+  const near: { batch_id: string; made_on: string; work: Work[] | null; month: string }[] = await trx(
+    'batches',
+  )
     .where({ kitchen_id: kitchenId })
     .whereBetween('made_on', [addDays(madeOn, -NEAR_DAYS), addDays(madeOn, NEAR_DAYS)])
-    .select('batch_id', 'made_on', trx.raw("summary->'work' as work"));
-  const month = await trx('batches')
-    .where({ kitchen_id: kitchenId })
-    .whereBetween('made_on', [`${madeOn.slice(0, 7)}-01`, addDays(`${nextMonth(madeOn)}-01`, -1)])
-    .count('* as n')
-    .first();
+    .select(
+      'batch_id',
+      'made_on',
+      trx.raw("summary->'work' as work"),
+      trx.raw('(select count(*) from batches where kitchen_id = ? and made_on between ? and ?) as month', [
+        kitchenId,
+        `${madeOn.slice(0, 7)}-01`,
+        addDays(`${nextMonth(madeOn)}-01`, -1),
+      ]),
+    );
   const day = near.filter(b => b.made_on === madeOn);
   const work = (rows: typeof near) => rows.flatMap(b => b.work ?? []);
   const context = {
@@ -35,12 +41,10 @@ async function contextOf(
     dayBatches: day.length,
     kitchenWork: work(day).filter(w => w.kind === 'kitchen'),
     sharedWork: work(near.filter(b => b.batch_id !== batchId)).filter(w => w.with.includes(batchId)),
-    monthBatches: Number(month?.n ?? 1),
+    monthBatches: Number(near[0]?.month ?? 1),
   };
-  const ids = [...context.kitchenWork, ...context.sharedWork]
-    .map(w => w.personId)
-    .filter(id => !(id in people));
-  return { ...context, people: ids.length === 0 ? people : { ...people, ...(await namesOf(trx, ids)) } };
+  const ids = [...ownPeople, ...[...context.kitchenWork, ...context.sharedWork].map(w => w.personId)];
+  return { ...context, people: ids.length === 0 ? {} : await namesOf(trx, [...new Set(ids)]) };
 }
 
 const nextMonth = (day: string) => addDays(`${day.slice(0, 7)}-28`, 4).slice(0, 7);
@@ -53,8 +57,12 @@ export async function costOf(
 ): Promise<{ sheet: CostSheet; minutes: number; lotCode: string; madeOn: string }> {
   const state = fold(events);
   if (!state.started) throw notFound('This batch');
-  const people = await namesOf(call.trx, [...new Set(state.minutes.map(m => m.by.personId))]);
-  const context = await contextOf(call, batchId, state.started.madeOn, people);
+  const context = await contextOf(
+    call,
+    batchId,
+    state.started.madeOn,
+    state.minutes.map(m => m.by.personId),
+  );
   const sheet = batchCost(state, context) as CostSheet;
   return {
     sheet,

@@ -17,10 +17,11 @@ function unlock(): void {
 export function useBell(): boolean {
   useEffect(() => {
     const once = () => unlock();
-    window.addEventListener('pointerdown', once, { once: true });
+    // The click and not the press: what the rail takes away must not move what is being clicked.
+    window.addEventListener('click', once, { once: true, capture: true });
     window.addEventListener('keydown', once, { once: true });
     return () => {
-      window.removeEventListener('pointerdown', once);
+      window.removeEventListener('click', once, { capture: true });
       window.removeEventListener('keydown', once);
     };
   }, []);
