@@ -39,7 +39,7 @@ const PAST = `select i.*, (select sum(quantity) from item_months m where m.kitch
 const COUNTS = `select count(*) filter (where exists (select 1 from lots l where l.kitchen_id = i.kitchen_id and l.item_id = i.item_id and l.on_hand > 0 and l.best_by < '2030-01-01')) from items i where i.kitchen_id = $1`;
 const RECORD = (k: Kitchen) =>
   `select seq, hash, content from events where kitchen_id = $1 and batch_id = '${k.batchId}' order by seq`;
-const NEAR = `select batch_id, summary->'work' from batches where kitchen_id = $1 order by made_on desc limit 14`;
+const NEAR = `select batch_id, work from batches where kitchen_id = $1 order by made_on desc limit 14`;
 
 /** The queries of one call through pg alone, in one transaction, one call after another. */
 async function bare(kitchen: Kitchen, queries: string[], count: number): Promise<number[]> {
@@ -83,7 +83,8 @@ export async function storesOfYears(kitchen: Kitchen): Promise<void> {
     say(
       `  ${name}: p95 ${ms(percentile(times, 0.95))}${target > 0 ? ` (target under ${target} ms)` : ''}, median ${ms(median(times))}; floor, its queries through pg: p95 ${ms(percentile(low, 0.95))}, median ${ms(median(low))}`,
     );
-    ratio(`${name}, median over its floor`, median(times) / median(low), 4);
+    // A cost also reads the batch's whole record, folds it and adds it up.
+    ratio(`${name}, median over its floor`, median(times) / median(low), path.endsWith('/cost') ? 5 : 4);
   }
   await server.stop();
 }

@@ -1,7 +1,6 @@
 import { PURPOSES, type Purpose, type SequencedEvent, type Stamp } from '@cocotte/core/batches';
 import type { BatchSummary, Due, Running, Stage } from '@cocotte/core/checks';
 import type { JarsWanted } from '@cocotte/core/recipes';
-import type { Work } from '@cocotte/core/stores';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
 import {
   type Rule,
@@ -65,16 +64,6 @@ const summary = shape<BatchSummary>({
     }),
   ),
   readings: list(trialReading, { max: 1000 }),
-  work: list(
-    shape<Work>({
-      personId: uuid,
-      minutes: figure({ min: 0, max: 1440, name: 'The minutes' }),
-      kind: choice(['batch', 'kitchen'] as const),
-      with: list(uuid, { max: 12 }),
-      hourlyRate: decimal({ min: 0, max: 1e6, name: 'The hourly rate' }),
-    }),
-    { max: 1000 },
-  ),
 });
 
 export interface BatchRow {

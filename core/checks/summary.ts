@@ -2,7 +2,6 @@ import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
 import { dayOf } from '../measure/index.ts';
 import { type TrialReading, pintsOf } from '../recipes/index.ts';
-import { type Work, workOf } from '../stores/index.ts';
 import { needsReading } from './batch-conditions.ts';
 import { PRESS_AFTER_HOURS } from './condition.ts';
 import { type Gate, gate } from './gate.ts';
@@ -52,8 +51,6 @@ export interface BatchSummary {
   yield: { expected_pints: number; foreseen: boolean; actual_pints: number; reasons: string[] } | null;
   /** Acidity that was read, oldest first: what a process authority asks of a trial. */
   readings: TrialReading[];
-  /** Minutes worked with their rates, for batches that share them. */
-  work: Work[];
 }
 
 /** The jars of a batch with their forms, and its gate. */
@@ -119,7 +116,6 @@ export function summarise(state: BatchState, now = standing(state)): BatchSummar
     due: dueOf(state, now, labelled),
     yield: yieldOf(state),
     readings: readingsOf(state),
-    work: workOf(state),
   };
 }
 

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { type BatchEvent, type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
 import { type BatchSummary, standing, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
+import { workOf } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { problem } from '../house/problems.ts';
 import * as queries from './queries.ts';
@@ -89,6 +90,7 @@ export function project(batchId: string, state: BatchState, lastSeq: number): qu
     stage: summary.stage,
     open: isOpen(summary),
     summary,
+    work: workOf(state),
     last_seq: lastSeq,
   };
 }

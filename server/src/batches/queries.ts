@@ -1,6 +1,7 @@
 import type { BatchRow } from '@cocotte/contract';
 import type { SequencedEvent } from '@cocotte/core/batches';
 import type { BatchSummary } from '@cocotte/core/checks';
+import type { Work } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
@@ -92,16 +93,23 @@ export interface BatchColumns {
   stage: string;
   open: boolean;
   summary: BatchSummary;
+  /** Minutes worked with their rates, for batches that share them. */
+  work: Work[];
   last_seq: number;
 }
 
 /** Keeps the projection that lists and Today read. */
 export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns): Promise<void> {
-  const columns = { ...row, kitchen_id: kitchenId, summary: JSON.stringify(row.summary) };
+  const columns = {
+    ...row,
+    kitchen_id: kitchenId,
+    summary: JSON.stringify(row.summary),
+    work: JSON.stringify(row.work),
+  };
   await trx('batches')
     .insert(columns)
     .onConflict(['kitchen_id', 'batch_id'])
-    .merge(['stage', 'open', 'summary', 'last_seq']);
+    .merge(['stage', 'open', 'summary', 'work', 'last_seq']);
 }
 
 /** How many lot codes of this recipe and day there are. */
@@ -116,8 +124,8 @@ export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string)
 
 const rowFrom = (r: { batch_id: string; summary: BatchSummary; last_seq: string }): BatchRow => ({
   id: r.batch_id,
-  // Projections from before these were kept have none.
-  summary: { ...r.summary, readings: r.summary.readings ?? [], work: r.summary.work ?? [] },
+  // Projections from before readings were kept have none.
+  summary: { ...r.summary, readings: r.summary.readings ?? [] },
   lastSeq: Number(r.last_seq),
 });
 

@@ -14,6 +14,7 @@ const apart = ROOMS.map(
 export const stores: Migration = {
   name: '0003_stores',
   up: `
+alter table batches add column work jsonb not null default '[]';
 alter table items drop constraint items_kind_check;
 alter table items add constraint items_kind_check
   check (kind in ('ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'));

@@ -19,15 +19,13 @@ async function contextOf(
   ownPeople: readonly string[],
 ): Promise<CostContext> {
   const { trx, kitchenId } = call;
-  const near: { batch_id: string; made_on: string; work: Work[] | null; month: string }[] = await trx(
-    'batches',
-  )
+  const near: { batch_id: string; made_on: string; work: Work[]; month: string }[] = await trx('batches')
     .where({ kitchen_id: kitchenId })
     .whereBetween('made_on', [addDays(madeOn, -NEAR_DAYS), addDays(madeOn, NEAR_DAYS)])
     .select(
       'batch_id',
       'made_on',
-      trx.raw("summary->'work' as work"),
+      'work',
       trx.raw('(select count(*) from batches where kitchen_id = ? and made_on between ? and ?) as month', [
         kitchenId,
         `${madeOn.slice(0, 7)}-01`,
@@ -35,7 +33,7 @@ async function contextOf(
       ]),
     );
   const day = near.filter(b => b.made_on === madeOn);
-  const work = (rows: typeof near) => rows.flatMap(b => b.work ?? []);
+  const work = (rows: typeof near) => rows.flatMap(b => b.work);
   const context = {
     batchId,
     dayBatches: day.length,

@@ -89,14 +89,14 @@ export function batchMovements(
   }
 }
 
-/** Locks items in the order of their ids, so that two who move stock never wait for each other in a ring. */
-export async function lockItems(trx: Trx, kitchenId: string, itemIds: Iterable<string>): Promise<void> {
-  await trx('items')
-    .where({ kitchen_id: kitchenId })
-    .whereIn('item_id', [...new Set(itemIds)].sort())
-    .orderBy('item_id')
-    .forNoKeyUpdate()
-    .select('item_id');
+/**
+ * Locks items in the order of their ids, so that two who move stock never wait for each other in a ring; all of the
+ * kitchen's where none are named.
+ */
+export async function lockItems(trx: Trx, kitchenId: string, itemIds?: Iterable<string>): Promise<void> {
+  const items = trx('items').where({ kitchen_id: kitchenId }).orderBy('item_id').forNoKeyUpdate();
+  if (itemIds) items.whereIn('item_id', [...new Set(itemIds)].sort());
+  await items.select('item_id');
 }
 
 /** Locks the items of lots and reads the lots, each with what its movements leave. */

@@ -12,6 +12,7 @@ import type { Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { itemsById } from './queries.ts';
+import { lockItems } from './ledger.ts';
 import { arrivalOf } from './service.ts';
 import { lotsOf } from './receipts.ts';
 
@@ -20,7 +21,7 @@ const MOST_RECEIPTS = 60_000;
 /** Tens of thousands of lots take longer than a call usually may; each of its queries is still short. */
 export const FINISH_PATIENCE_MS = 60_000;
 /** Receipts that one query puts on the shelf. */
-const AT_ONCE = 2000;
+const AT_ONCE = 1000;
 
 /** What is laid aside of one receipt: itself, and the lots it becomes. */
 interface Staged {
@@ -127,13 +128,10 @@ export async function finish(
   const { trx, kitchenId, params, body, clock, person } = call;
   // Two imports of one kitchen go one after the other, so that neither misses what the other brings.
   await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`receipts ${kitchenId}`]);
-  const staged: { place: number; fingerprint: string; items: string[] }[] = (
-    await trx.raw<{ rows: { place: number; fingerprint: string; items: string[] }[] }>(
-      `select place, fingerprint, array(select distinct l->>'itemId' from jsonb_array_elements(body->'lots') l) as items
-       from receipt_imports where kitchen_id = ? and import_id = ? order by place`,
-      [kitchenId, params.importId],
-    )
-  ).rows;
+  const staged: { place: number; fingerprint: string }[] = await trx('receipt_imports')
+    .where({ kitchen_id: kitchenId, import_id: params.importId })
+    .orderBy('place')
+    .select('place', 'fingerprint');
   if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
     throw problem(
       422,
@@ -154,12 +152,7 @@ export async function finish(
     there.add(s.fingerprint);
     fresh.push(s.place);
   }
-  await trx('items')
-    .where({ kitchen_id: kitchenId })
-    .whereIn('item_id', [...new Set(staged.flatMap(s => s.items))].sort())
-    .orderBy('item_id')
-    .forNoKeyUpdate()
-    .select('item_id');
+  await lockItems(trx, kitchenId);
   const now = new Date(clock.now_ms()).toISOString();
   let lots = 0;
   for (let at = 0; at < fresh.length; at += AT_ONCE) {
@@ -180,25 +173,24 @@ export async function finish(
       key,
     );
     lots += added.rowCount;
+    const moved = `from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
+       where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
+    await trx.raw(
+      `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, at)
+       select i.kitchen_id, gen_random_uuid(), (l->>'id')::uuid, (l->>'itemId')::uuid, (l->>'quantity')::numeric, (l->>'unitCost')::numeric,
+         'received', '', ?, (i.body->>'at')::timestamptz ${moved}`,
+      [person.id, ...key],
+    );
+    await trx.raw(
+      `insert into item_months as m (kitchen_id, item_id, month, quantity, value)
+       select i.kitchen_id, (l->>'itemId')::uuid, date_trunc('month', (i.body->>'at')::timestamptz at time zone 'UTC')::date,
+         sum((l->>'quantity')::numeric), sum((l->>'quantity')::numeric * (l->>'unitCost')::numeric) ${moved}
+       group by 1, 2, 3 order by 2, 3
+       on conflict (kitchen_id, item_id, month)
+         do update set quantity = m.quantity + excluded.quantity, value = m.value + excluded.value`,
+      key,
+    );
   }
-  const chosen = [kitchenId, params.importId, fresh];
-  const moved = `from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
-     where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
-  await trx.raw(
-    `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, at)
-     select i.kitchen_id, gen_random_uuid(), (l->>'id')::uuid, (l->>'itemId')::uuid, (l->>'quantity')::numeric, (l->>'unitCost')::numeric,
-       'received', '', ?, (i.body->>'at')::timestamptz ${moved}`,
-    [person.id, ...chosen],
-  );
-  await trx.raw(
-    `insert into item_months as m (kitchen_id, item_id, month, quantity, value)
-     select i.kitchen_id, (l->>'itemId')::uuid, date_trunc('month', (i.body->>'at')::timestamptz at time zone 'UTC')::date,
-       sum((l->>'quantity')::numeric), sum((l->>'quantity')::numeric * (l->>'unitCost')::numeric) ${moved}
-     group by 1, 2, 3 order by 2, 3
-     on conflict (kitchen_id, item_id, month)
-       do update set quantity = m.quantity + excluded.quantity, value = m.value + excluded.value`,
-    chosen,
-  );
   await trx('receipt_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
   return { receipts: fresh.length, lots, known: staged.length - fresh.length };
 }

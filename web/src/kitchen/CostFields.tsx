@@ -59,9 +59,7 @@ export function CostFields({
           >
             {COSTING_METHODS.map(m => (
               <MenuItem key={m} value={m}>
-                {m === 'weighted average'
-                  ? 'the weighted average of the item'
-                  : 'what its lot cost: first in, first out'}
+                {m === 'weighted average' ? 'the weighted average' : 'its lot: first in, first out'}
               </MenuItem>
             ))}
           </TextField>
@@ -97,7 +95,7 @@ export function CostFields({
             aria-label={`Burner ${i + 1}`}
             sx={{
               display: 'grid',
-              gridTemplateColumns: { xs: '1fr 1fr', sm: '2fr 1fr 1fr auto' },
+              gridTemplateColumns: { xs: '1fr 1fr', sm: '1.6fr 1.2fr 1fr auto' },
               gap: 1.5,
               mt: 2,
             }}

@@ -1,6 +1,6 @@
 import { addItem, changeItem } from '@cocotte/contract';
 import { type Fault, Decimal, fieldText, readDecimal, readNumber } from '@cocotte/core/measure';
-import { JAR_SIZES, type JarSizeId } from '@cocotte/core/recipes';
+import { JAR_SIZES, type JarSizeId, densityOf } from '@cocotte/core/recipes';
 import {
   type Item,
   type ItemKind,
@@ -25,6 +25,7 @@ import {
 } from '@mui/material';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
+import { useLibrary } from '../../recipes/library.ts';
 import { call, faultsOf } from '../../shell/call.ts';
 import { anyWords, useEntry, words } from '../../shell/entry.ts';
 import { Faults } from '../../shell/parts.tsx';
@@ -56,9 +57,16 @@ function readPackages(text: string, locale: string) {
   return { ok: true as const, value: packages };
 }
 
+const listed = (text: string): string[] =>
+  text
+    .split(',')
+    .map(a => a.trim())
+    .filter(Boolean);
+
 /** Adds something the kitchen keeps, or changes what is known of it. */
 export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: Item) => void }) {
   const { kitchen } = useHere();
+  const library = useLibrary();
   const changed = useStockChanged();
   const [id] = useState(() => item?.id ?? v7());
   const [kind, setKind] = useState<ItemKind>(item?.kind ?? 'ingredient');
@@ -90,10 +98,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
               unit: ' g',
             })
           : none,
-      density_gPerMl: t =>
-        !counted && unit === 'mL' && t.trim() === ''
-          ? readNumber(t, kitchen.locale, { name: 'The density' })
-          : optional('The density', 3, ' g')(t),
+      density_gPerMl: t => optional('The density', 3, ' g')(t),
       bushel_g: optional('The bushel', 60_000, ' g'),
       brim_mL: optional('The volume to the brim', 10_000, ' mL'),
       tare_g: optional('The empty weight', 5000, ' g'),
@@ -130,6 +135,10 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
     const v = form.read();
     if (!v) return;
     const ingredient = kind === 'ingredient';
+    // What the library knows by this name serves the lines of recipes that are written with its entry.
+    const match = ingredient ? library.index.find(v.name) : null;
+    const known = match?.exact ? match.ingredient : null;
+    const density = v.density_gPerMl ?? (known && densityOf(known, ''));
     const ownUnit = counted ? 'each' : unit;
     const body: Item = {
       ...upgradeItem({ id, kind, name: v.name, unit: ownUnit }),
@@ -137,8 +146,9 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       kind,
       name: v.name,
       unit: ownUnit,
-      unit_g: !ingredient ? null : unit === 'g' ? 1 : unit === 'mL' ? v.density_gPerMl : v.unit_g,
-      density_gPerMl: v.density_gPerMl,
+      unit_g: !ingredient ? null : unit === 'g' ? 1 : unit === 'mL' ? density : v.unit_g,
+      density_gPerMl: ingredient ? density : v.density_gPerMl,
+      ingredientId: known?.id ?? item?.ingredientId ?? null,
       bushel_g: v.bushel_g,
       use: ingredient ? use : 'other',
       jarSize: kind === 'jar' ? jarSize : null,
@@ -146,12 +156,9 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       brim_mL: kind === 'jar' ? v.brim_mL : null,
       tare_g: kind === 'jar' ? v.tare_g : null,
       toolState: kind === 'tool' ? toolState : null,
-      labelName: ingredient ? v.labelName || v.name.toLowerCase() : '',
-      subIngredients: v.subIngredients,
-      allergens: v.allergens
-        .split(',')
-        .map(a => a.trim())
-        .filter(Boolean),
+      labelName: ingredient ? v.labelName || known?.labelName || v.name.toLowerCase() : '',
+      subIngredients: v.subIngredients || (item ? '' : (known?.subIngredients ?? '')),
+      allergens: v.allergens.trim() === '' && !item ? (known?.allergens ?? []) : listed(v.allergens),
       minimum: v.minimum,
       packages: v.packages,
       leadTime_days: v.leadTime_days,
