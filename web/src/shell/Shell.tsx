@@ -1,7 +1,7 @@
 import { Box, CircularProgress } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, Outlet } from 'react-router';
+import { Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, Outlet, useLocation, useNavigationType } from 'react-router';
 import { outbox } from '../outbox/index.ts';
 import { KitchenMenu } from './KitchenMenu.tsx';
 import { useKeys } from './keys.ts';
@@ -31,6 +31,17 @@ export function Shell() {
   );
 }
 
+/** Another view begins at its top; going back, the browser finds its place itself. */
+function useTop(): void {
+  const { pathname } = useLocation();
+  const back = useNavigationType() === 'POP';
+  const seen = useRef(pathname);
+  useEffect(() => {
+    if (seen.current !== pathname && !back) window.scrollTo(0, 0);
+    seen.current = pathname;
+  }, [pathname, back]);
+}
+
 function Frame({ here }: { here: Here }) {
   const client = useQueryClient();
   const { data: today } = useToday();
@@ -38,6 +49,7 @@ function Frame({ here }: { here: Here }) {
   const find = useCallback(() => setOpen('find'), []);
   const help = useCallback(() => setOpen('keys'), []);
   useKeys({ find, help });
+  useTop();
   const { person, kitchen } = here;
   useEffect(() => {
     void outbox.open({ personId: person.id, kitchenId: kitchen.id }, batchId => {

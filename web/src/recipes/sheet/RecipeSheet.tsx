@@ -1,12 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
-import {
-  type Recipe,
-  type ScaledRecipe,
-  correctionFrom,
-  routeToSale,
-  scaleRecipe,
-} from '@cocotte/core/recipes';
+import { type Recipe, correctionFrom, routeToSale } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -22,7 +16,7 @@ import { HistoryPanel, TastingPanel, VersionPanel } from './Experience.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
 import { LayOutPanel } from './LayOutPanel.tsx';
 import { LineTable } from './LineTable.tsx';
-import { type Plan, type Wanted, firstWanted, foresee, planOf } from './plan.ts';
+import { type Wanted, firstWanted, foresee, planOf, scaledOrNull } from './plan.ts';
 import { AuthorityPanel, ProcessPanel } from './ProcessPanel.tsx';
 import { targetWords, windowText } from '../words.ts';
 import { ReviewPanel } from './ReviewPanel.tsx';
@@ -243,15 +237,6 @@ function Opened({
       )}
     </>
   );
-}
-
-function scaledOrNull(recipe: Recipe, plan: Plan): ScaledRecipe | null {
-  try {
-    return scaleRecipe(recipe, plan.factor, plan.jars);
-  } catch (error) {
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
 }
 
 function StepList({ recipe, kitchen }: { recipe: Recipe; kitchen: Kitchen }) {

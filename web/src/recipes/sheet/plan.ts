@@ -7,6 +7,7 @@ import {
   type PotForecast,
   type PotPlan,
   type Recipe,
+  type ScaledRecipe,
   chooseJars,
   factorForFruit,
   factorForJars,
@@ -19,6 +20,7 @@ import {
   pintsOf,
   planPots,
   processFor,
+  scaleRecipe,
 } from '@cocotte/core/recipes';
 import { faultText } from '../../shell/entry.ts';
 
@@ -171,5 +173,15 @@ export function foresee(recipe: Recipe, plan: Plan, kitchen: Kitchen): Foreseen 
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { pot: null, packed: null, headspace_mm };
+  }
+}
+
+/** The recipe at the plan's scale; null while a line of it cannot be weighed. */
+export function scaledOrNull(recipe: Recipe, plan: Pick<Plan, 'factor' | 'jars'>): ScaledRecipe | null {
+  try {
+    return scaleRecipe(recipe, plan.factor, plan.jars);
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
   }
 }

@@ -1,11 +1,11 @@
 import { type Fault, fieldText, readNumber } from '@cocotte/core/measure';
-import { type Recipe, type ScaledRecipe, scaleRecipe } from '@cocotte/core/recipes';
+import type { Recipe } from '@cocotte/core/recipes';
 import { costSheet, plannedInput, whatIf } from '@cocotte/core/stores';
 import { Box, Button, MenuItem, Slider, TextField, Typography } from '@mui/material';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRecipe } from '../../recipes/api.ts';
-import { type Plan, type Wanted, firstWanted, foresee, planOf } from '../../recipes/sheet/plan.ts';
+import { type Wanted, firstWanted, foresee, planOf, scaledOrNull } from '../../recipes/sheet/plan.ts';
 import { ScalePanel } from '../../recipes/sheet/ScalePanel.tsx';
 import { faultsOf } from '../../shell/call.ts';
 import { faultText } from '../../shell/entry.ts';
@@ -193,13 +193,4 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
       <Box sx={{ mt: 2 }}>{past && <CostHistory batches={past.batches} />}</Box>
     </>
   );
-}
-
-function scaledOrNull(recipe: Recipe, plan: Plan): ScaledRecipe | null {
-  try {
-    return scaleRecipe(recipe, plan.factor, plan.jars);
-  } catch (error) {
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
 }

@@ -1,0 +1,184 @@
+import { describe, expect, it } from 'vitest';
+import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
+import type { Line, Recipe } from '../recipes/index.ts';
+import {
+  type DrawUse,
+  type Item,
+  type LotFacts,
+  contentsOf,
+  drawFault,
+  lotFaults,
+  plainFacts,
+  unfitFault,
+  upgradeItem,
+} from './index.ts';
+
+const item = (over: Partial<Item> = {}): Item =>
+  upgradeItem({ id: 'i', kind: 'ingredient', name: 'Thing', unit: 'g', unit_g: 1, ...over });
+const lotOf = (facts: Partial<LotFacts>, over: { strength_pct?: number; bestBy?: string } = {}) => ({
+  label: 'L',
+  strength_pct: null,
+  bestBy: null,
+  ...over,
+  facts: plainFacts(facts),
+});
+const lineOf = (recipe: Recipe, id: string) => recipe.lines.find(l => l.id === id) as Line;
+const use = (recipe: Recipe, line: Line | null, purpose: DrawUse['purpose'] = 'sale'): DrawUse => ({
+  recipe,
+  line,
+  purpose,
+  today: '2026-05-10',
+});
+const code = (lot: ReturnType<typeof lotOf>, u: DrawUse, i = item()) =>
+  unfitFault(i, lot, u)?.code ?? 'serves';
+
+describe('a lot that may not serve a use', () => {
+  const salt = lineOf(waxBeans, 'salt');
+  const acid = lineOf(crushedTomatoes, 'lemon');
+  it.each([
+    ['vinegar of 5 %', lotOf({}, { strength_pct: 5 }), use(waxBeans, lineOf(waxBeans, 'vinegar')), 'serves'],
+    [
+      'vinegar of 4.9 %',
+      lotOf({}, { strength_pct: 4.9 }),
+      use(waxBeans, lineOf(waxBeans, 'vinegar')),
+      'too-weak',
+    ],
+    ['vinegar without a label', lotOf({}), use(waxBeans, lineOf(waxBeans, 'vinegar')), 'too-weak'],
+    ['bottled juice as a barrier', lotOf({ juice: 'bottled' }), use(crushedTomatoes, acid), 'serves'],
+    ['fresh juice as a barrier', lotOf({ juice: 'fresh' }), use(crushedTomatoes, acid), 'fresh-juice'],
+    [
+      'fresh juice in a jam of acid fruit',
+      lotOf({ juice: 'fresh' }),
+      use(plumJam, lineOf(plumJam, 'lemon')),
+      'serves',
+    ],
+    [
+      'sound tomatoes',
+      lotOf({ condition: 'sound' }),
+      use(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
+      'serves',
+    ],
+    [
+      'tomatoes of frost-killed vines',
+      lotOf({ condition: 'from dead or frost-killed vines' }),
+      use(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
+      'unfit-produce',
+    ],
+    ['mouldy plums', lotOf({ condition: 'mouldy' }), use(plumJam, lineOf(plumJam, 'plums')), 'unfit-produce'],
+    ['iodised salt in a brine', lotOf({ salt: 'iodised' }), use(waxBeans, salt), 'cloudy-salt'],
+    [
+      'salt with an anti-caking agent in a brine',
+      lotOf({ salt: 'with anti-caking agent' }),
+      use(waxBeans, salt),
+      'cloudy-salt',
+    ],
+    ['kosher salt in a brine', lotOf({ salt: 'kosher' }), use(waxBeans, salt), 'serves'],
+    [
+      'iodised salt where nothing must be clear',
+      lotOf({ salt: 'iodised' }),
+      use({ ...waxBeans, method: { ...waxBeans.method, liquid: 'none' } }, salt),
+      'serves',
+    ],
+    [
+      'frozen fruit on its last day',
+      lotOf({ source: 'made here' }, { bestBy: '2026-05-10' }),
+      use(plumJam, lineOf(plumJam, 'plums')),
+      'serves',
+    ],
+    [
+      'frozen fruit past its limit',
+      lotOf({ source: 'made here' }, { bestBy: '2026-05-09' }),
+      use(plumJam, lineOf(plumJam, 'plums')),
+      'past-limit',
+    ],
+    [
+      'bought sugar past its best-by',
+      lotOf({}, { bestBy: '2026-05-09' }),
+      use(plumJam, lineOf(plumJam, 'sugar')),
+      'serves',
+    ],
+    [
+      'jars that were not released, for sale',
+      lotOf({ source: 'jars', released: false }),
+      use(plumJam, lineOf(plumJam, 'plums')),
+      'jars-not-released',
+    ],
+    [
+      'jars that were not released, for home',
+      lotOf({ source: 'jars', released: false }),
+      use(plumJam, lineOf(plumJam, 'plums'), 'home'),
+      'serves',
+    ],
+    ['released jars, for sale', lotOf({ source: 'jars' }), use(plumJam, lineOf(plumJam, 'plums')), 'serves'],
+  ] as const)('%s', (_, lot, u, expected) => expect(code(lot, u)).toBe(expected));
+
+  it('serves a line only as an ingredient, and none as a jar, band or gas', () => {
+    expect(code(lotOf({}), use(plumJam, null))).toBe('wrong-use');
+    for (const kind of ['jar', 'band', 'label', 'packaging'] as const) {
+      expect(code(lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), item({ kind, unit: 'each' }))).toBe(
+        'wrong-use',
+      );
+      expect(code(lotOf({}), use(plumJam, null), item({ kind, unit: 'each' }))).toBe('serves');
+    }
+    expect(code(lotOf({}), use(plumJam, null), item({ kind: 'tool', unit: 'each' }))).toBe('wrong-use');
+  });
+
+  it('every refusal says what, why and what next', () => {
+    const faults = [
+      unfitFault(item(), lotOf({ juice: 'fresh' }), use(crushedTomatoes, acid)),
+      unfitFault(item(), lotOf({ salt: 'iodised' }), use(waxBeans, salt)),
+      drawFault(item(), lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), '6', '5'),
+      drawFault(
+        item({ unit: 'each', unit_g: 4 }),
+        lotOf({}),
+        use(plumJam, lineOf(plumJam, 'plums')),
+        '1.5',
+        '5',
+      ),
+      drawFault(item(), lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), '0', '5'),
+    ];
+    expect(faults.map(f => f?.code)).toEqual([
+      'fresh-juice',
+      'cloudy-salt',
+      'more-than-lot',
+      'not-whole',
+      'not-positive',
+    ]);
+    for (const f of faults)
+      for (const words of [f?.what, f?.why, f?.next]) expect(words).toMatch(/^[A-Z].*\.$/);
+  });
+});
+
+describe('what a lot must say', () => {
+  const faults = (use_: Item['use'], facts: Partial<LotFacts>, receivedOn = '2026-05-01') =>
+    lotFaults(item({ use: use_ }), { ...lotOf(facts), receivedOn }, '2026-05-10').map(
+      f => `${f.path} ${f.code}`,
+    );
+  it('follows from what its item is', () => {
+    expect(faults('salt', {})).toEqual(['salt kind-missing']);
+    expect(faults('citrus juice', {})).toEqual(['juice kind-missing']);
+    expect(faults('produce', {})).toEqual(['condition condition-missing']);
+    expect(faults('other', {})).toEqual([]);
+    expect(faults('produce', { condition: 'ripe', pickedOn: '2026-05-02' })).toEqual([
+      'pickedOn picked-late',
+    ]);
+    expect(faults('other', {}, '2026-05-11')).toEqual(['receivedOn future-day']);
+  });
+  it('brings the package’s own contents, and the allergens of both', () => {
+    const mustard = item({ subIngredients: 'seed, vinegar', allergens: ['mustard'] });
+    expect(contentsOf(mustard, plainFacts())).toEqual({
+      subIngredients: 'seed, vinegar',
+      allergens: ['mustard'],
+    });
+    expect(contentsOf(mustard, plainFacts({ subIngredients: 'seed, wheat', allergens: ['wheat'] }))).toEqual({
+      subIngredients: 'seed, wheat',
+      allergens: ['mustard', 'wheat'],
+    });
+  });
+  it('old items are read with what they did not say yet', () => {
+    expect(
+      upgradeItem({ id: 'i', kind: 'ingredient', name: 'Cider vinegar', unit: 'mL', unit_g: 1.01 }),
+    ).toMatchObject({ use: 'vinegar', density_gPerMl: 1.01, version: 1, packages: [] });
+    expect(upgradeItem({ id: 'i', kind: 'jar', name: 'Jar', unit: 'each' }).use).toBe('other');
+  });
+});

@@ -1,0 +1,266 @@
+import { plumJam, waxBeans } from '@cocotte/demo/recipes';
+import { PaperBatch } from '@cocotte/testing/builders';
+import { fold } from '@cocotte/core/batches';
+import { type Item, type Lot, type ShelfItem, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { batchNeeds, drawingOf, needText } from '../src/batches/draws.ts';
+import { costTexts, readCosts } from '../src/kitchen/cost-texts.ts';
+import { firstWanted, foresee, planOf, scaledOrNull } from '../src/recipes/sheet/plan.ts';
+import { figuresOf, minutesFor } from '../src/stores/costs/figures.ts';
+import { rescaledFigures } from '../src/stores/costs/what-if-figures.ts';
+import { keepList, readList, tickOf } from '../src/stores/planning/shopping-kept.ts';
+import { kept, newLine, newReceipt, readReceipt } from '../src/stores/receipts/draft.ts';
+import { stockText, unitCostText } from '../src/stores/words.ts';
+import { kitchenOf, standInStorage } from './browser.ts';
+
+beforeEach(() => standInStorage());
+
+const kitchen = kitchenOf('en-US', true, {
+  pots: [{ id: 'pan', name: 'Pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 60 }],
+  canners: [{ id: 'c', name: 'Canner', kind: 'boiling water', holds: { 'half-pint': 8, pint: 7 } }],
+});
+const lot = (over: Partial<Lot>): Lot => ({
+  id: over.label ?? 'lot',
+  itemId: 'i',
+  label: 'L',
+  supplier: '',
+  receivedOn: '2026-05-01',
+  bestBy: null,
+  unitCost: '0.01',
+  onHand: '1000',
+  strength_pct: null,
+  openedOn: null,
+  receiptId: null,
+  facts: plainFacts(),
+  ...over,
+});
+const shelf = (over: Partial<Item> & Pick<Item, 'id' | 'name'>, ...lots: Partial<Lot>[]): ShelfItem => ({
+  item: upgradeItem({
+    kind: 'ingredient',
+    unit: 'g',
+    unit_g: 1,
+    labelName: over.name.toLowerCase(),
+    ...over,
+  }),
+  lots: lots.map(lot),
+  lastCost: '0.01',
+  reserved: '0',
+});
+
+describe('drawing without choosing', () => {
+  const vinegar = shelf(
+    { id: 'v', name: 'White vinegar', labelName: 'vinegar', unit: 'mL', unit_g: 1.01, use: 'vinegar' },
+    { label: 'WEAK', strength_pct: 4, openedOn: '2026-05-02', receivedOn: '2026-04-01' },
+    { label: 'OPEN', strength_pct: 5, openedOn: '2026-05-03', onHand: '300' },
+    { label: 'NEXT', strength_pct: 5, receivedOn: '2026-05-09' },
+  );
+  const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]);
+  const needs = batchNeeds(fold(batch.events), [vinegar]);
+  const need = needs.find(n => n.key === 'vinegar');
+  const use = { line: null, recipe: waxBeans, purpose: 'sale' as const, today: '2026-05-10' };
+  const draw = (text: string, chosen = '') => {
+    if (!need) throw new Error('the recipe has no vinegar');
+    return drawingOf(need, text, 'en-US', use, chosen);
+  };
+
+  it('empties the open container before the next, and passes over what may not serve', () => {
+    const got = draw('500');
+    expect(got.ok && got.value.lots.map(l => [l.label, l.quantity])).toEqual([
+      ['OPEN', '300'],
+      ['NEXT', '200'],
+    ]);
+    expect(got.ok && got.value.skipped).toEqual([
+      { label: 'WEAK', why: 'Lot WEAK is 4 %, the recipe needs 5 %.' },
+    ]);
+  });
+  it('takes one lot alone where somebody chose it, whatever the server will say of it', () => {
+    const got = draw('50', 'WEAK');
+    expect(got.ok && got.value.lots).toEqual([{ lotId: 'WEAK', label: 'WEAK', quantity: '50' }]);
+  });
+  it('says what the shelf holds where that is too little, and why a lot was passed over', () => {
+    const got = draw('1,400');
+    expect(!got.ok && got.fault).toMatchObject({
+      code: 'more-than-shelf',
+      what: 'The shelf holds 1300 mL of White vinegar that may serve here, not 1400.',
+    });
+    expect(!got.ok && got.fault.why).toContain('WEAK');
+    expect(draw('$5').ok).toBe(false);
+  });
+  it('asks for what the recipe asks, in the unit of the item, and for nothing where there is no item', () => {
+    expect(need && Number(needText(need))).toBeGreaterThan(500);
+    expect(needText(needs.find(n => n.key === 'beans') as never)).toBe('');
+    expect(needs.map(n => n.title)).toContain('Lids');
+  });
+});
+
+describe('a receipt while it is typed', () => {
+  const sugar = upgradeItem({ id: 'sugar', kind: 'ingredient', name: 'Sugar', unit: 'g', unit_g: 1 });
+  const filled = () => ({
+    ...newReceipt('2026-05-01'),
+    supplier: 'Depot',
+    lines: [
+      { ...newLine(), itemId: 'sugar', quantity: '5', unit: 'lb' as const, price: '4.10', label: 'SU-1' },
+    ],
+  });
+  it('is read by the locale of the kitchen', () => {
+    const read = readReceipt(filled(), [sugar], 'en-US');
+    expect(read.ok && read.value.lines[0]).toMatchObject({
+      packages: '1',
+      quantity: '5',
+      price: '4.1',
+      discount: '0',
+    });
+    const german = { ...filled(), tax: '1,50' };
+    const comma = readReceipt(
+      { ...german, lines: german.lines.map(l => ({ ...l, price: '4,10' })) },
+      [sugar],
+      'de-DE',
+    );
+    expect(comma.ok && [comma.value.tax, comma.value.lines[0]?.price]).toEqual(['1.5', '4.1']);
+  });
+  it('says every fault by its path', () => {
+    const read = readReceipt({ ...newReceipt(''), tax: '$1' }, [sugar], 'en-US');
+    expect(!read.ok && read.faults.map(f => `${f.path} ${f.code}`).sort()).toEqual([
+      'day missing',
+      'lines[0].itemId missing',
+      'lines[0].label missing',
+      'lines[0].price missing',
+      'lines[0].quantity missing',
+      'lines[0].unit missing',
+      'supplier missing',
+      'tax currency-sign',
+    ]);
+  });
+  it('outlives a reload, until it is recorded', () => {
+    expect(kept.read()).toBeNull();
+    const texts = filled();
+    kept.write(texts);
+    expect(kept.read()).toEqual(texts);
+    kept.drop();
+    expect(kept.read()).toBeNull();
+  });
+});
+
+describe('the shopping list on a device', () => {
+  const line = {
+    itemId: null,
+    name: 'Beans',
+    unit: 'g' as const,
+    needed: '5',
+    onHand: '0',
+    missing: '5',
+    packages: [],
+    buy: '5',
+    cost: null,
+    orderBy: null,
+    uses: [],
+  };
+  it('is kept with its ticks for its own kitchen, and a tick ends when more is asked for', () => {
+    keepList({
+      kitchenId: 'k',
+      kitchenName: 'K',
+      habits: kitchen,
+      lines: [line],
+      day: '2026-05-01',
+      at_ms: 1,
+      ticked: [tickOf(line)],
+    });
+    expect(readList('k')?.ticked).toEqual(['Beans 5']);
+    expect(readList('another')).toBeNull();
+    expect(readList(null)?.kitchenName).toBe('K');
+    expect(tickOf({ ...line, missing: '6' })).not.toBe(tickOf(line));
+  });
+});
+
+describe('what costs are reckoned with', () => {
+  it('comes back from its fields as it was', () => {
+    const costs = {
+      ...kitchen.costs,
+      burners: [
+        { id: 'a', name: 'Hob', kind: 'electric' as const, power_W: 2200 },
+        { id: 'b', name: 'Yard', kind: 'gas' as const, use_gPerHour: 400.5, itemId: 'gas' },
+      ],
+      rates: [{ personId: 'p', hourlyRate: '16.5' }],
+      overhead: { perBatch: '0.75', perJar: '0.02', perMonth: '46', batchesPerMonth: 9 },
+    };
+    for (const locale of ['en-US', 'de-DE']) {
+      const read = readCosts(costTexts({ costs, locale }), costs, locale);
+      expect(read.faults).toEqual([]);
+      expect(read.costs).toEqual(costs);
+    }
+  });
+  it('tells each slip beside its field', () => {
+    const texts = costTexts({ costs: kitchen.costs, locale: 'en-US' });
+    const { faults } = readCosts(
+      {
+        ...texts,
+        margin_pct: '100',
+        fee: '$3',
+        batchesPerMonth: '0',
+        rates: [{ personId: 'p', hourlyRate: 'x' }],
+        burners: [{ id: 'a', name: ' ', kind: 'electric', use: '2' }],
+      },
+      kitchen.costs,
+      'en-US',
+    );
+    expect(faults.map(f => f.path).sort()).toEqual([
+      'batchesPerMonth',
+      'burners[0].name',
+      'burners[0].use',
+      'fee',
+      'margin_pct',
+      'rates.p',
+    ]);
+  });
+});
+
+describe('figures of a plan', () => {
+  const wanted = firstWanted(plumJam, kitchen);
+  const plan = planOf(plumJam, wanted, kitchen);
+  const foreseen = foresee(plumJam, plan, kitchen);
+  const scaled = scaledOrNull(plumJam, plan);
+  const past = (minutes: number) => ({
+    batchId: 'b',
+    lotCode: '',
+    madeOn: '2026-05-01',
+    minutes,
+    sheet: {} as never,
+  });
+  it('take the minutes of past batches where there are any, else those of the steps', () => {
+    expect(minutesFor(plumJam, plan, foreseen, kitchen, [past(100), past(140), past(0)])).toMatchObject({
+      attended: 120,
+      from: 'the mean of 2 past batches',
+    });
+    const first = minutesFor(plumJam, plan, foreseen, kitchen, []);
+    expect(first.attended).toBeGreaterThan(20);
+    expect(first.from).toContain('the steps');
+    // One load of 8: coming up and the processing time, after the cooking.
+    expect(first.burner).toBeGreaterThan(30);
+  });
+  it('are scaled anew for a smaller jar and one load more', () => {
+    if (!scaled) throw new Error('the jam can be weighed');
+    const base = figuresOf(plumJam, scaled, plan.jars, [], kitchen, {
+      attended: 100,
+      kitchen: 20,
+      burner: 60,
+    });
+    const [smaller, load] = rescaledFigures(plumJam, plan, kitchen, base);
+    expect(smaller?.figures?.jars).toEqual([{ size: 'quarter-pint', count: 16 }]);
+    expect(load?.figures?.jars).toEqual([{ size: 'half-pint', count: 16 }]);
+    expect(load?.figures?.minutes).toBe(150);
+  });
+});
+
+describe('words of the shelf', () => {
+  it('are kilograms and litres where grams are many', () => {
+    expect([
+      stockText('1500', { unit: 'g' }, kitchen),
+      stockText('999.5', { unit: 'mL' }, kitchen),
+      stockText('12', { unit: 'each' }, kitchen),
+    ]).toEqual(['1.50 kg', '999.5 mL', '12']);
+    expect([
+      unitCostText('0.0031', { unit: 'g' }, kitchen),
+      unitCostText('0.92', { unit: 'each' }, kitchen),
+    ]).toEqual(['$3.10 a kg', '$0.92']);
+  });
+});
