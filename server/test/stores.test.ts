@@ -387,6 +387,19 @@ describe('lots out of lots', () => {
     expect(made.facts).toMatchObject({ source: 'made here', condition: 'frozen' });
     const worked = await owner.ok(prepareLot, { body: { ...body, lotId: randomUUID(), value: 'nothing' } });
     expect(worked.unitCost).toBe('0');
+    // Juice made here counts as fresh however it is said to be made, and never as a barrier; vinegar has no strength.
+    const lemon = await newItem({ use: 'citrus juice', unit: 'mL', unit_g: 1.03, density_gPerMl: 1.03 });
+    const fruits = await newLot(fruit, '500');
+    const pressed = await owner.ok(prepareLot, {
+      body: {
+        ...body,
+        lotId: randomUUID(),
+        itemId: lemon.id,
+        how: 'other',
+        parts: [{ lotId: fruits.id, quantity: '500' }],
+      },
+    });
+    expect([pressed.facts.juice, pressed.strength_pct]).toEqual(['fresh', null]);
     expect(
       (await owner.refused(prepareLot, { body: { ...body, lotId: randomUUID(), keepsUntil: null } }))
         .errors[0]?.path,

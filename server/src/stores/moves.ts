@@ -417,8 +417,13 @@ export async function prepare(call: Call<unknown, unknown, BodyOf<typeof prepare
       facts: plainFacts({
         source: 'made here',
         value: body.value,
-        // Pressed here, its strength is that of fresh juice, whatever the fruit was.
-        juice: body.how === 'juice' ? 'fresh' : null,
+        // Made here, juice is as strong as its fruit happened to be, unless all of it came out of bottles.
+        juice:
+          body.how === 'juice' || item.use === 'citrus juice'
+            ? parts.rows.every(r => r.row.lot.facts.juice === 'bottled')
+              ? 'bottled'
+              : 'fresh'
+            : null,
         condition: body.how === 'frozen' ? 'frozen' : null,
         pickedOn: earliest(parts.rows.map(r => r.row.lot.facts.pickedOn)),
         subIngredients: onlyItem

@@ -124,12 +124,19 @@ export async function drop(
   return { removed: n > 0 };
 }
 
-/** The list for everything that is planned; nothing is read of the shelf while nothing is. */
-export async function shoppingFor(call: AnyCall, shelf?: ShelfItem[]): Promise<ShoppingLine[]> {
+/**
+ * The list for everything that is planned.
+ *
+ * @param shelf  reads the shelf; not called while nothing is planned
+ */
+export async function shoppingFor(
+  call: AnyCall,
+  shelf: () => Promise<ShelfItem[]> = () => bareShelf(call),
+): Promise<ShoppingLine[]> {
   const plans = await selectPlans(call);
   if (plans.length === 0) return [];
   const recipes = new Map(plans.map(p => [p.recipeId, p.recipe]));
-  return shoppingList(plans, recipes, shelf ?? (await bareShelf(call)));
+  return shoppingList(plans, recipes, await shelf());
 }
 
 export async function shopping(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof readShopping>> {

@@ -20,7 +20,7 @@ import { readKitchen } from '../kitchen/service.ts';
 import { shoppingFor } from './plans.ts';
 import * as queries from './queries.ts';
 import { findLot } from './service.ts';
-import { bareShelf } from './shelf.ts';
+import { bareShelf, countedShelf } from './shelf.ts';
 
 const PAGE = 40;
 /** Days ahead in which something counts as spoiling soon. */
@@ -71,11 +71,10 @@ export async function stock(
                and month < date_trunc('month', :at::timestamptz at time zone 'UTC')::date) m,
             (select sum(quantity) q, sum(quantity * unit_cost) v from movements where kitchen_id = p.kitchen_id and item_id = p.item_id
                and at >= date_trunc('month', :at::timestamptz at time zone 'UTC') at time zone 'UTC' and at <= :at::timestamptz) d`
-    : `select (select coalesce(sum(quantity), 0) from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id) as quantity,
-         (select coalesce(sum(value), 0) from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id) as value,
-         count(*)::int as lots, min(best_by) as best_by,
-         coalesce((array_agg(label order by received_on, lot_id) filter (where opened_on is not null))[1], '') as open
-       from lots where kitchen_id = p.kitchen_id and item_id = p.item_id and on_hand > 0`;
+    : `select coalesce(min(m.q), 0) as quantity, coalesce(min(m.v), 0) as value, count(l.lot_id)::int as lots, min(l.best_by) as best_by,
+         coalesce((array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open
+       from (select sum(quantity) q, sum(value) v from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id) m
+       left join lots l on l.kitchen_id = p.kitchen_id and l.item_id = p.item_id and l.on_hand > 0`;
   const { rows } = await trx.raw<{
     rows: {
       item_id: string;
@@ -96,7 +95,9 @@ export async function stock(
     `select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling from items i where i.kitchen_id = ?`,
     [soon, kitchenId],
   );
-  const reserved = past ? new Map<string, string>() : reservedOf(await shoppingFor(call));
+  const reserved = past
+    ? new Map<string, string>()
+    : reservedOf(await shoppingFor(call, () => countedShelf(call)));
   const shown = rows.slice(0, PAGE);
   const last = shown.at(-1);
   return {
@@ -121,7 +122,7 @@ export async function stock(
 
 export async function shelf(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof readShelf>> {
   const bare = await bareShelf(call);
-  const reserved = reservedOf(await shoppingFor(call, bare));
+  const reserved = reservedOf(await shoppingFor(call, async () => bare));
   return { shelf: bare.map(s => ({ ...s, reserved: reserved.get(s.item.id) ?? '0' })) };
 }
 
