@@ -150,19 +150,25 @@ const stamp = `${process.pid}_${Date.now().toString(36)}`;
 const names = [`cocotte_bench_demo_${stamp}`, `cocotte_bench_ten_${stamp}`];
 try {
   const began = performance.now();
-  // `--book` runs the recipe book alone, in a kitchen without the ten years.
+  // `--book` runs the recipe book alone, `--file` a file of receipts, in a kitchen without the ten years.
   const bookOnly = process.argv.includes('--book');
+  const fileOnly = process.argv.includes('--file');
+  const all = !bookOnly && !fileOnly;
   const kitchens = [
     await makeKitchen(names[0] as string, false),
-    ...(bookOnly ? [] : [await makeKitchen(names[1] as string, true)]),
+    ...(all ? [await makeKitchen(names[1] as string, true)] : []),
   ];
   say(`Kitchens made in ${((performance.now() - began) / 1000).toFixed(1)} s`);
-  if (!bookOnly) await endpoints(kitchens);
-  await bookOfThousands(kitchens[0] as Kitchen);
-  bookInHand();
-  await storesOfYears(kitchens.at(-1) as Kitchen);
-  await costsInHand();
-  await fileOfReceipts(kitchens[0] as Kitchen);
+  if (all) await endpoints(kitchens);
+  if (all || bookOnly) {
+    await bookOfThousands(kitchens[0] as Kitchen);
+    bookInHand();
+  }
+  if (all) {
+    await storesOfYears(kitchens.at(-1) as Kitchen);
+    await costsInHand();
+  }
+  if (all || fileOnly) await fileOfReceipts(kitchens[0] as Kitchen);
   pure();
   await labels();
   const load = firstLoad(join(ROOT, 'dist/web'));

@@ -203,7 +203,7 @@ export async function fileOfReceipts(kitchen: Kitchen): Promise<void> {
       ...Array.from(
         { length: count },
         (_, i) =>
-          `2026-0${1 + (i % 9)}-${String(1 + (Math.floor(i / 5) % 28)).padStart(2, '0')},"Depot, ""the large one""",B${Math.floor(i / 5)}-${i % 9},${plain[i % plain.length]?.name},${1 + (i % 7)},kg,${(2 + (i % 300) / 100).toFixed(2)},0.05`,
+          `2026-0${1 + (Math.floor(i / 5) % 9)}-${String(1 + (Math.floor(i / 5) % 28)).padStart(2, '0')},"Depot, ""the large one""",B${Math.floor(i / 5)},${plain[i % plain.length]?.name},${1 + (i % 7)},kg,${(2 + (i % 300) / 100).toFixed(2)},0.05`,
       ),
     ].join('\r\n'),
   );
@@ -228,14 +228,14 @@ export async function fileOfReceipts(kitchen: Kitchen): Promise<void> {
     }
   }
   const importId = randomUUID();
-  const parts = Array.from({ length: Math.ceil(read.receipts.length / 150) }, (_, i) => i * 150);
+  const parts = Array.from({ length: Math.ceil(read.receipts.length / 120) }, (_, i) => i * 120);
   const next = async (): Promise<void> => {
     for (let from = parts.shift(); from !== undefined; from = parts.shift())
       await call(
         server.port,
         kitchen.token,
         `/api/receipt-imports/${importId}/parts`,
-        JSON.stringify({ from, receipts: read.receipts.slice(from, from + 150) }),
+        JSON.stringify({ from, receipts: read.receipts.slice(from, from + 120) }),
       );
   };
   await Promise.all([next(), next()]);

@@ -1,12 +1,4 @@
-import {
-  Decimal,
-  type Fault,
-  Fraction,
-  type Reading,
-  UNITS,
-  type UnitId,
-  unreadable,
-} from '../measure/index.ts';
+import { Decimal, type Fault, type Reading, UNITS, type UnitId, unreadable } from '../measure/index.ts';
 import type { JarSizeId, Line } from '../recipes/index.ts';
 
 export const ITEM_KINDS = ['ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'] as const;
@@ -116,7 +108,7 @@ export function inItemUnit(
   unit: UnitId,
 ): Reading<string> {
   const from = UNITS[unit];
-  const given = new Decimal(quantity).times(decimalOf(from.factor));
+  const given = new Decimal(quantity).times(factorOf(unit));
   const done = (value: Decimal): Reading<string> => ({ ok: true, value: value.toDecimalPlaces(9).toFixed() });
   const to = item.unit === 'each' ? 'count' : item.unit === 'g' ? 'mass' : 'volume';
   if (from.dimension === to) return done(given);
@@ -156,7 +148,17 @@ export function inItemUnit(
     : noWay('What one of them weighs is not on record.', 'Give the item the weight of one.');
 }
 
-const decimalOf = (f: Fraction): Decimal => new Decimal(String(f.n)).times(Number(f.s)).div(String(f.d));
+const factors = new Map<UnitId, Decimal>();
+
+/** The exact factor of a unit as a decimal; reckoned once for each. */
+function factorOf(unit: UnitId): Decimal {
+  const known = factors.get(unit);
+  if (known) return known;
+  const { n, d, s } = UNITS[unit].factor;
+  const factor = new Decimal(String(n)).times(Number(s)).div(String(d));
+  factors.set(unit, factor);
+  return factor;
+}
 
 /** What is missing or contradicts itself in an item; paths are its own keys. */
 export function itemFaults(item: Item): Fault[] {

@@ -78,6 +78,12 @@ export function lineGoods(
   return all.toDecimalPlaces(CENT, Decimal.ROUND_HALF_UP).minus(line.discount);
 }
 
+/** An amount over lines by what each weighs, to the cent; nothing is spread quickly. */
+function spread(amount: string, weights: Decimal[]): Decimal[] {
+  const all = new Decimal(amount);
+  return all.isZero() ? weights.map(() => all) : allocate(all, weights, CENT);
+}
+
 export interface LandedReceipt {
   lines: LandedLine[];
   /** Sum of the lines, less discount, plus tax and delivery. */
@@ -184,9 +190,9 @@ export function landReceipt(
       'Mark the lines that are taxed.',
     );
   if (faults.length > 0 || known.length === 0) return { ok: false, faults };
-  const off = allocate(new Decimal(receipt.discount), goods, CENT);
-  const tax = allocate(new Decimal(receipt.tax), taxed.every(t => t.isZero()) ? goods : taxed, CENT);
-  const delivery = allocate(new Decimal(receipt.delivery), goods, CENT);
+  const off = spread(receipt.discount, goods);
+  const tax = spread(receipt.tax, taxed.every(t => t.isZero()) ? goods : taxed);
+  const delivery = spread(receipt.delivery, goods);
   const lines = known.map((r, i): LandedLine => {
     const landed = r.goods
       .minus(off[i] as Decimal)

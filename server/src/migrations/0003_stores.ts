@@ -59,11 +59,13 @@ create table receipt_mappings (
   kitchen_id uuid not null references kitchens (kitchen_id), mapping_id uuid not null, name text not null, body jsonb not null,
   primary key (kitchen_id, mapping_id)
 );
-create table receipt_imports (
+-- What is laid aside of an import is sent again after a crash: it needs no log, and no time to be packed.
+create unlogged table receipt_imports (
   kitchen_id uuid not null references kitchens (kitchen_id), import_id uuid not null, place integer not null,
   receipt_id uuid not null, fingerprint text not null, body jsonb not null, created_at timestamptz not null,
   primary key (kitchen_id, import_id, place)
 );
+alter table receipt_imports alter column body set storage external;
 create table plans (
   kitchen_id uuid not null references kitchens (kitchen_id), plan_id uuid not null, day date not null, recipe_id uuid not null,
   factor text not null, jars jsonb not null, primary key (kitchen_id, plan_id), foreign key (kitchen_id, recipe_id) references recipes

@@ -13,8 +13,6 @@ import { HttpProblem, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { itemsById } from './queries.ts';
 import { lockItems } from './ledger.ts';
-import { arrivalOf } from './service.ts';
-import { lotsOf } from './receipts.ts';
 
 const DAY_MS = 86_400_000;
 const MOST_RECEIPTS = 60_000;
@@ -23,13 +21,11 @@ export const FINISH_PATIENCE_MS = 60_000;
 /** Receipts that one query puts on the shelf. */
 const AT_ONCE = 1000;
 
-/** What is laid aside of one receipt: itself, and the lots it becomes. */
+/** What is laid aside of one receipt: itself, and what its lines cost in the end. */
 interface Staged {
   receipt: Receipt;
   landed: unknown[];
   total: string;
-  at: string;
-  lots: ReturnType<typeof lotsOf>;
 }
 
 /**
@@ -73,8 +69,6 @@ export async function part(
       receipt,
       landed: land.value.lines,
       total: land.value.total,
-      at: arrivalOf(receipt.day, now_ms, zone),
-      lots: lotsOf(receipt, land.value),
     };
     return [
       {
@@ -121,6 +115,12 @@ export async function part(
   return { kept: rows.length, known: known.map(k => k.place) };
 }
 
+interface Waiting {
+  place: number;
+  receipt_id: string;
+  fingerprint: string;
+}
+
 /** Puts every receipt of an import on the shelf, in one transaction: all of them or none. */
 export async function finish(
   call: Call<ParamsOf<typeof finishReceiptImport>, unknown, BodyOf<typeof finishReceiptImport>>,
@@ -128,10 +128,10 @@ export async function finish(
   const { trx, kitchenId, params, body, clock, person } = call;
   // Two imports of one kitchen go one after the other, so that neither misses what the other brings.
   await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`receipts ${kitchenId}`]);
-  const staged: { place: number; fingerprint: string }[] = await trx('receipt_imports')
+  const staged: Waiting[] = await trx('receipt_imports')
     .where({ kitchen_id: kitchenId, import_id: params.importId })
     .orderBy('place')
-    .select('place', 'fingerprint');
+    .select('place', 'receipt_id', 'fingerprint');
   if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
     throw problem(
       422,
@@ -146,49 +146,54 @@ export async function finish(
       r => r.fingerprint as string,
     ),
   );
-  const fresh: number[] = [];
+  const fresh: Waiting[] = [];
   for (const s of staged) {
     if (!body.again && there.has(s.fingerprint)) continue;
     there.add(s.fingerprint);
-    fresh.push(s.place);
+    fresh.push(s);
   }
   await lockItems(trx, kitchenId);
   const now = new Date(clock.now_ms()).toISOString();
+  const { zone } = await readKitchen(call);
+  const today = dayOf(clock.now_ms(), zone);
   let lots = 0;
   for (let at = 0; at < fresh.length; at += AT_ONCE) {
-    const key = [kitchenId, params.importId, fresh.slice(at, at + AT_ONCE)];
-    const from = `from receipt_imports i where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
+    const some = fresh.slice(at, at + AT_ONCE);
+    const key = [kitchenId, params.importId, some.map(f => f.place)];
     await trx.raw(
       `insert into receipts (kitchen_id, receipt_id, supplier, day, number, total, fingerprint, body, person_id, created_at)
        select i.kitchen_id, i.receipt_id, i.body->'receipt'->>'supplier', (i.body->'receipt'->>'day')::date, i.body->'receipt'->>'number',
-         (i.body->>'total')::numeric, i.fingerprint, jsonb_build_object('receipt', i.body->'receipt', 'landed', i.body->'landed'), ?, ? ${from}`,
+         (i.body->>'total')::numeric, i.fingerprint, i.body - 'total', ?, ?
+       from receipt_imports i where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`,
       [person.id, now, ...key],
     );
+    // A lot is the receipt's line with what it cost in the end, as receipts that are typed make it.
     const added = await trx.raw<{ rowCount: number }>(
       `insert into lots (kitchen_id, lot_id, item_id, label, supplier, received_on, best_by, unit_cost, strength_pct, receipt_id, facts, on_hand)
-       select i.kitchen_id, (l->>'id')::uuid, (l->>'itemId')::uuid, l->>'label', l->>'supplier', (l->>'receivedOn')::date, (l->>'bestBy')::date,
-         (l->>'unitCost')::numeric, (l->>'strength_pct')::numeric, i.receipt_id, l->'facts', (l->>'quantity')::numeric
-       from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
+       select i.kitchen_id, (l.line->>'lotId')::uuid, (l.line->>'itemId')::uuid, l.line->>'label', i.body->'receipt'->>'supplier',
+         (i.body->'receipt'->>'day')::date, (l.line->>'bestBy')::date, (i.body->'landed'->(l.n - 1)::int->>'unitCost')::numeric,
+         (l.line->>'strength_pct')::numeric, i.receipt_id, (l.line->'facts') || '{"source": "purchase", "value": "paid"}',
+         (i.body->'landed'->(l.n - 1)::int->>'quantity')::numeric
+       from receipt_imports i cross join jsonb_array_elements(i.body->'receipt'->'lines') with ordinality l (line, n)
        where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`,
       key,
     );
     lots += added.rowCount;
-    const moved = `from receipt_imports i cross join jsonb_array_elements(i.body->'lots') l
-       where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`;
+    const came = `case when l.received_on = ?::date then ?::timestamptz else l.received_on::timestamp at time zone ? end`;
+    const these = `from lots l where l.kitchen_id = ? and l.receipt_id = any(?::uuid[])`;
+    const chosen = [kitchenId, some.map(f => f.receipt_id)];
     await trx.raw(
       `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, at)
-       select i.kitchen_id, gen_random_uuid(), (l->>'id')::uuid, (l->>'itemId')::uuid, (l->>'quantity')::numeric, (l->>'unitCost')::numeric,
-         'received', '', ?, (i.body->>'at')::timestamptz ${moved}`,
-      [person.id, ...key],
+       select l.kitchen_id, gen_random_uuid(), l.lot_id, l.item_id, l.on_hand, l.unit_cost, 'received', '', ?, ${came} ${these}`,
+      [person.id, today, now, zone, ...chosen],
     );
     await trx.raw(
       `insert into item_months as m (kitchen_id, item_id, month, quantity, value)
-       select i.kitchen_id, (l->>'itemId')::uuid, date_trunc('month', (i.body->>'at')::timestamptz at time zone 'UTC')::date,
-         sum((l->>'quantity')::numeric), sum((l->>'quantity')::numeric * (l->>'unitCost')::numeric) ${moved}
+       select l.kitchen_id, l.item_id, date_trunc('month', (${came}) at time zone 'UTC')::date, sum(l.on_hand), sum(l.on_hand * l.unit_cost) ${these}
        group by 1, 2, 3 order by 2, 3
        on conflict (kitchen_id, item_id, month)
          do update set quantity = m.quantity + excluded.quantity, value = m.value + excluded.value`,
-      key,
+      [today, now, zone, ...chosen],
     );
   }
   await trx('receipt_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();

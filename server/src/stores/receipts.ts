@@ -55,7 +55,7 @@ async function find(
 }
 
 /** A receipt's lots, as they stand on the shelf when it has come in. */
-export function lotsOf(receipt: Receipt, landed: LandedReceipt): (NewLot & { quantity: string })[] {
+function lotsOf(receipt: Receipt, landed: LandedReceipt): (NewLot & { quantity: string })[] {
   return receipt.lines.map((line, i) => {
     const land = landed.lines[i] as LandedReceipt['lines'][number];
     return {
@@ -76,7 +76,7 @@ export function lotsOf(receipt: Receipt, landed: LandedReceipt): (NewLot & { qua
 }
 
 /** Lands a receipt, or refuses it with every fault at its line and field. */
-export function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: string): LandedReceipt {
+function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: string): LandedReceipt {
   const result = landReceipt(receipt, items, today);
   if (!result.ok) {
     refuse(result.faults);
