@@ -1,6 +1,7 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
 import * as costs from './costs.ts';
+import * as made from './made.ts';
 import * as moves from './moves.ts';
 import * as plans from './plans.ts';
 import * as imports from './receipt-imports.ts';
@@ -19,8 +20,8 @@ export const storeRoutes: Mounted[] = [
   room(contract.receiveLot, service.receive),
   room(contract.moveLot, moves.moveOne),
   room(contract.openLot, moves.open),
-  room(contract.mixLots, moves.mix),
-  room(contract.prepareLot, moves.prepare),
+  room(contract.mixLots, made.mix),
+  room(contract.prepareLot, made.prepare),
   room(contract.addReceipt, receipts.add),
   room(contract.listReceipts, receipts.list),
   room(contract.readReceipt, receipts.read),

@@ -1,32 +1,13 @@
-import {
-  RECEIPT_PART,
-  finishReceiptImport,
-  putMapping,
-  receiptImportPart,
-  removeMapping,
-} from '@cocotte/contract';
+import { finishReceiptImport, putMapping, receiptImportPart, removeMapping } from '@cocotte/contract';
 import { type Fault, dayOf, numberText } from '@cocotte/core/measure';
 import {
   BUYING_UNITS,
-  type CsvFault,
   type CsvMapping,
   type CsvReceipts,
   CSV_FIELDS,
-  type Receipt,
   emptyMapping,
 } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  LinearProgress,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { Box, Button, LinearProgress, MenuItem, TextField } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import * as comlink from 'comlink';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
@@ -37,11 +18,12 @@ import { Faults, Sheet, Soft, ViewHead } from '../../shell/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useItems, useMappings, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
+import { lineWords, partsOf } from './import-parts.ts';
+import { LinesNotTaken } from './LinesNotTaken.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';
 
 const DELIMITERS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
 const NEEDED = ['day', 'item', 'quantity', 'price'] as const;
-const SHOWN = 200;
 
 interface Outcome {
   receipts: number;
@@ -385,89 +367,10 @@ export function ImportPage() {
             </Box>
           </Sheet>
         )}
-        {reading && reading.faults.length > 0 && <Report faults={reading.faults} leftOut={reading.leftOut} />}
+        {reading && reading.faults.length > 0 && (
+          <LinesNotTaken faults={reading.faults} leftOut={reading.leftOut} />
+        )}
       </Box>
     </>
   );
-}
-
-function Report({ faults, leftOut }: { faults: CsvFault[]; leftOut: number }) {
-  const text = () =>
-    [
-      'line,field,what,next',
-      ...faults.map(f =>
-        [f.line, f.field, f.what, f.next].map(v => `"${String(v).replaceAll('"', '""')}"`).join(','),
-      ),
-    ].join('\r\n');
-  const keep = () => {
-    const url = URL.createObjectURL(new Blob([text()], { type: 'text/csv' }));
-    const a = document.createElement('a');
-    a.href = url;
-    a.download = 'lines-not-taken.csv';
-    a.click();
-    URL.revokeObjectURL(url);
-  };
-  return (
-    <Sheet
-      title={linesWords(new Set(faults.map(f => f.line)).size)}
-      aside={
-        <Button size="small" variant="outlined" onClick={keep}>
-          Keep the report
-        </Button>
-      }
-      sx={{ overflowX: 'auto' }}
-    >
-      {leftOut > 0 && (
-        <Soft>{leftOut} sound lines stay out with them: a receipt is taken whole or not at all.</Soft>
-      )}
-      <Table size="small" aria-label="Lines not taken" sx={{ minWidth: 520 }}>
-        <TableHead>
-          <TableRow>
-            <TableCell>Line</TableCell>
-            <TableCell>Field</TableCell>
-            <TableCell>What is wrong</TableCell>
-            <TableCell>What next</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {faults.slice(0, SHOWN).map(f => (
-            <TableRow key={`${f.line} ${f.field} ${f.code}`}>
-              <TableCell>{f.line}</TableCell>
-              <TableCell>{f.field}</TableCell>
-              <TableCell>{f.what}</TableCell>
-              <TableCell>{f.next}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-      {faults.length > SHOWN && <Soft>And {faults.length - SHOWN} more, in the report.</Soft>}
-    </Sheet>
-  );
-}
-
-const linesWords = (n: number) => (n === 1 ? 'One line is not taken' : `${n} lines are not taken`);
-
-/** Receipts in parts that one request may carry. */
-function partsOf(receipts: Receipt[]): { from: number; receipts: Receipt[] }[] {
-  const parts: { from: number; receipts: Receipt[]; lines: number }[] = [];
-  receipts.forEach((r, i) => {
-    const last = parts.at(-1);
-    if (
-      last &&
-      last.receipts.length < RECEIPT_PART.receipts &&
-      last.lines + r.lines.length <= RECEIPT_PART.lines
-    ) {
-      last.receipts.push(r);
-      last.lines += r.lines.length;
-    } else parts.push({ from: i, receipts: [r], lines: r.lines.length });
-  });
-  return parts.map(({ from, receipts: list }) => ({ from, receipts: list }));
-}
-
-/** "Line 12: ", for a fault the server placed in a part. */
-function lineWords(path: string, from: number, reading: CsvReceipts): string {
-  const at = /^receipts\[(\d+)\](?:\.lines\[(\d+)\])?/.exec(path);
-  if (!at) return '';
-  const line = reading.linesOf[from + Number(at[1])]?.[Number(at[2] ?? 0)];
-  return line === undefined ? '' : `Line ${line}: `;
 }
