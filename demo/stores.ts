@@ -43,6 +43,7 @@ export function demoItems() {
     beans: ingredient('Yellow wax beans', 'g', 1, { labelName: 'wax beans', use: 'produce' }),
     vinegar: ingredient('White vinegar', 'mL', 1.01, {
       labelName: 'vinegar',
+      ingredientId: 'white-vinegar',
       use: 'vinegar',
       minimum: '8000',
       packages: packs(['gallon jug', '3785.41']),

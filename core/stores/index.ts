@@ -14,6 +14,7 @@ export {
   serves,
   unitSign,
   upgradeItem,
+  useOf,
 } from './items.ts';
 export {
   type Condition,
@@ -29,11 +30,13 @@ export {
   JUICE_KINDS,
   LOT_SOURCES,
   SALT_KINDS,
+  TYPED_SOURCES,
   VALUE_RULES,
   contentsOf,
   drawFault,
   lotFaults,
   plainFacts,
+  typedFacts,
   unfitFault,
 } from './lots.ts';
 export {

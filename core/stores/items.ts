@@ -1,5 +1,5 @@
 import { Decimal, type Fault, type Reading, UNITS, type UnitId, unreadable } from '../measure/index.ts';
-import type { JarSizeId, Line } from '../recipes/index.ts';
+import type { Ingredient, JarSizeId, Line } from '../recipes/index.ts';
 
 export const ITEM_KINDS = ['ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
@@ -81,14 +81,30 @@ export function upgradeItem(stored: Partial<Item> & Pick<Item, 'id' | 'kind' | '
   };
 }
 
-/** Whether an item is what a line of a recipe asks for: by the library's entry, else by name. */
-export function serves(item: Item, line: Pick<Line, 'ingredientId' | 'name' | 'labelName'>): boolean {
+/** What a lot of an ingredient of the library must say of itself, because a use hangs on it. */
+export function useOf(known: Pick<Ingredient, 'role' | 'acid' | 'liquid'>): ItemUse {
+  if (known.role === 'salt') return 'salt';
+  if (known.role === 'acid' && known.acid?.kind === 'acetic') return 'vinegar';
+  if (known.role === 'acid' && known.liquid) return 'citrus juice';
+  return known.role === 'fruit' || known.role === 'low-acid produce' ? 'produce' : 'other';
+}
+
+/**
+ * Whether an item is what a line of a recipe asks for: by the library's entry, else by its name, else by what the label
+ * calls both. An acid is never taken by its label: bottled and fresh lemon juice bear the same.
+ */
+export function serves(
+  item: Item,
+  line: Pick<Line, 'ingredientId' | 'name' | 'labelName' | 'role'>,
+): boolean {
   if (item.kind !== 'ingredient') return false;
   if (item.ingredientId !== null && item.ingredientId === line.ingredientId) return true;
   const name = item.name.toLowerCase();
   return (
     name === line.name.toLowerCase() ||
-    (line.labelName !== '' && item.labelName.toLowerCase() === line.labelName.toLowerCase())
+    (line.role !== 'acid' &&
+      line.labelName !== '' &&
+      item.labelName.toLowerCase() === line.labelName.toLowerCase())
   );
 }
 

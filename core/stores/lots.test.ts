@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
-import type { Line, Recipe } from '../recipes/index.ts';
+import { type Line, type Recipe, libraryOf } from '../recipes/index.ts';
 import {
   type DrawUse,
   type Item,
@@ -9,7 +9,9 @@ import {
   drawFault,
   lotFaults,
   plainFacts,
+  typedFacts,
   unfitFault,
+  useOf,
   upgradeItem,
 } from './index.ts';
 
@@ -112,6 +114,15 @@ describe('a lot that may not serve a use', () => {
     ['released jars, for sale', lotOf({ source: 'jars' }), use(plumJam, lineOf(plumJam, 'plums')), 'serves'],
   ] as const)('%s', (_, lot, u, expected) => expect(code(lot, u)).toBe(expected));
 
+  it('juice that does not say it is bottled is no barrier', () => {
+    const juice = item({ use: 'citrus juice' });
+    expect(
+      [null, 'fresh', 'bottled'].map(kind =>
+        code(lotOf({ juice: kind as LotFacts['juice'] }), use(crushedTomatoes, acid), juice),
+      ),
+    ).toEqual(['fresh-juice', 'fresh-juice', 'serves']);
+  });
+
   it('serves a line only as an ingredient, and none as a jar, band or gas', () => {
     expect(code(lotOf({}), use(plumJam, null))).toBe('wrong-use');
     for (const kind of ['jar', 'band', 'label', 'packaging'] as const) {
@@ -162,7 +173,20 @@ describe('what a lot must say', () => {
     expect(faults('produce', { condition: 'ripe', pickedOn: '2026-05-02' })).toEqual([
       'pickedOn picked-late',
     ]);
+    expect(faults('other', { source: 'jars' })).toEqual(['source source-made']);
     expect(faults('other', {}, '2026-05-11')).toEqual(['receivedOn future-day']);
+  });
+  it('is never told where it came from inside the kitchen, or that its jars were released', () => {
+    const typed = typedFacts(
+      plainFacts({
+        released: false,
+        ph: 3,
+        from: [{ kind: 'jars', batchId: 'b', lotCode: '', name: '', jars: [1] }],
+        salt: 'sea',
+      }),
+      'gift',
+    );
+    expect(typed).toEqual(plainFacts({ source: 'gift', salt: 'sea' }));
   });
   it('brings the package’s own contents, and the allergens of both', () => {
     const mustard = item({ subIngredients: 'seed, vinegar', allergens: ['mustard'] });
@@ -181,4 +205,27 @@ describe('what a lot must say', () => {
     ).toMatchObject({ use: 'vinegar', density_gPerMl: 1.01, version: 1, packages: [] });
     expect(upgradeItem({ id: 'i', kind: 'jar', name: 'Jar', unit: 'each' }).use).toBe('other');
   });
+});
+
+it('what a lot must say follows from what the library knows of its item', () => {
+  const uses = Object.fromEntries(
+    ['plum', 'bottled-lemon', 'white-vinegar', 'sugar', 'canning-salt', 'yellow-onion', 'onion'].flatMap(
+      id => {
+        const known = libraryOf([]).find(i => i.id === id);
+        return known ? [[id, useOf(known)]] : [];
+      },
+    ),
+  );
+  expect(uses).toMatchObject({
+    plum: 'produce',
+    'bottled-lemon': 'citrus juice',
+    'white-vinegar': 'vinegar',
+    sugar: 'other',
+  });
+  for (const salt of libraryOf([]).filter(i => i.role === 'salt')) expect(useOf(salt)).toBe('salt');
+  // Every vinegar of the library asks for its strength, every poured citrus juice whether it is bottled.
+  for (const i of libraryOf([]).filter(x => /vinegar/i.test(x.name) && x.role === 'acid'))
+    expect([i.id, useOf(i)]).toEqual([i.id, 'vinegar']);
+  for (const i of libraryOf([]).filter(x => /(lemon|lime) juice/i.test(x.name)))
+    expect([i.id, useOf(i)]).toEqual([i.id, 'citrus juice']);
 });

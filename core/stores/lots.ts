@@ -68,6 +68,22 @@ export interface LotFacts {
   note: string;
 }
 
+/** Ways a lot can come in that a person may enter; the others are made by what is done in the kitchen. */
+export const TYPED_SOURCES = [
+  'purchase',
+  'own harvest',
+  'gift',
+  'on the shelf',
+] as const satisfies readonly LotSource[];
+
+/**
+ * What a person may say of a lot. Where it came from inside the kitchen, what acidity was read of it, and whether its
+ * jars were released follow from the record and are never typed.
+ */
+export function typedFacts(facts: LotFacts, source: LotSource = facts.source): LotFacts {
+  return { ...facts, source, from: [], released: true, ph: null };
+}
+
 /** A purchase of which nothing is said. */
 export function plainFacts(over: Partial<LotFacts> = {}): LotFacts {
   return {
@@ -168,10 +184,12 @@ export function unfitFault(
       'Leave it out, and record the loss at the lot.',
     );
   const acidBarrier = line?.role === 'acid' && recipe !== null && recipe.foodClass !== 'fruit spread';
-  if (acidBarrier && facts.juice === 'fresh')
+  if (acidBarrier && (facts.juice === 'fresh' || (item.use === 'citrus juice' && facts.juice !== 'bottled')))
     return FAULT(
       'fresh-juice',
-      `Lot ${lot.label} is fresh juice.`,
+      facts.juice === 'fresh'
+        ? `Lot ${lot.label} is fresh juice.`
+        : `Lot ${lot.label} does not say that it is bottled.`,
       'Where acid is the barrier its strength must be known, and that of fresh juice varies. USDA Complete Guide (2015), guide 3 (from memory).',
       'Draw bottled juice.',
     );
@@ -256,6 +274,14 @@ export function lotFaults(
       'The day it came lies in the future.',
       'Stock cannot be used before it is here.',
       'Enter the day it came.',
+    );
+  if (!(TYPED_SOURCES as readonly LotSource[]).includes(lot.facts.source))
+    add(
+      'source',
+      'source-made',
+      `A lot cannot be entered as "${lot.facts.source}".`,
+      'What is made here traces to what went in, by the movements of its making.',
+      'Make it out of its lots or jars, or say how it came.',
     );
   if (lot.facts.pickedOn !== null && lot.facts.pickedOn > lot.receivedOn)
     add(

@@ -16,7 +16,7 @@ export interface ShelfItem {
 /** The item a line of a recipe is drawn from: one with something left before one without. */
 export function shelfFor(
   shelf: readonly ShelfItem[],
-  line: Pick<Line, 'ingredientId' | 'name' | 'labelName'>,
+  line: Pick<Line, 'ingredientId' | 'name' | 'labelName' | 'role'>,
 ): ShelfItem | undefined {
   const serving = shelf.filter(s => serves(s.item, line));
   // The library's entry says more than a name, and a whole name more than what the label calls it.

@@ -147,7 +147,7 @@ describe('the shopping list', () => {
 
 describe('what serves a line', () => {
   it('is told by the library, then by name, then by what the label calls it', () => {
-    const line = { ingredientId: 'plum', name: 'Red plums', labelName: 'plums' };
+    const line = { ingredientId: 'plum', name: 'Red plums', labelName: 'plums', role: 'fruit' as const };
     const yes = (over: Partial<Item>) =>
       serves(shelfItem({ id: 'x', name: 'x', labelName: '', ...over }).item, line);
     expect([
@@ -157,6 +157,19 @@ describe('what serves a line', () => {
       yes({}),
       yes({ kind: 'jar', name: 'Red plums' }),
     ]).toEqual([true, true, true, false, false]);
+    // Bottled and fresh juice bear one name on the label: an acid is known by its entry or its whole name alone.
+    const lemon = {
+      ingredientId: 'bottled-lemon',
+      name: 'Bottled lemon juice',
+      labelName: 'lemon juice',
+      role: 'acid' as const,
+    };
+    const fresh = shelfItem({ id: 'f', name: 'Fresh lemon juice', labelName: 'lemon juice' }).item;
+    expect([
+      serves(fresh, lemon),
+      serves({ ...fresh, name: 'bottled lemon juice' }, lemon),
+      serves({ ...fresh, ingredientId: 'bottled-lemon' }, lemon),
+    ]).toEqual([false, true, true]);
     const shelf = [
       shelfItem({ id: 'frozen', name: 'Frozen', labelName: 'plums' }, '10'),
       shelfItem({ id: 'fresh', name: 'Plums', ingredientId: 'plum' }),

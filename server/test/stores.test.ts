@@ -450,8 +450,47 @@ describe('draws', () => {
     expect(await tried('vinegar', {}, { strength_pct: 4 })).toBe('too-weak');
     expect(await tried('beans', { condition: 'from dead or frost-killed vines' })).toBe('unfit-produce');
     expect(await tried('salt', { salt: 'iodised' })).toBe('cloudy-salt');
-    expect(await tried('flakes', { source: 'made here' }, { bestBy: '2026-11-01' })).toBe('past-limit');
-    expect(await tried('flakes', { source: 'jars', released: false })).toBe('jars-not-released');
+    // What was made here keeps as long as was decided; and where it came from cannot be typed.
+    const { item: flakes, lot } = await owner.ok(readLot, { params: { lotId: l.lots.flakes ?? '' } });
+    const dried = await owner.ok(prepareLot, {
+      body: {
+        lotId: randomUUID(),
+        itemId: flakes.id,
+        label: 'DRY',
+        how: 'dried',
+        parts: [{ lotId: lot.id, quantity: '10' }],
+        quantity: '9',
+        keepsUntil: '2026-11-24',
+        value: 'nothing',
+        minutes: 0,
+        unitCost: '0',
+        note: '',
+      },
+    });
+    server.days(1);
+    const late = await owner.refused(drawLots, {
+      params: { batchId: l.batchId },
+      body: { lots: [{ lotId: dried.id, lineId: 'flakes', quantity: '1' }], stamp: l.stamp() },
+    });
+    expect(late.errors[0]?.code).toBe('past-limit');
+    server.days(-1);
+    const typed = await owner.refused(receiveLot, {
+      body: {
+        id: randomUUID(),
+        itemId: flakes.id,
+        label: 'X',
+        supplier: '',
+        receivedOn: '2026-11-01',
+        bestBy: null,
+        unitCost: '0',
+        strength_pct: null,
+        facts: plainFacts({ source: 'jars' }),
+        quantity: '1',
+      },
+    });
+    expect(typed.errors[0]).toMatchObject({ path: 'source', code: 'source-made' });
+    const forged = await newLot(flakes, '5', { facts: { released: false, ph: 2, from: dried.facts.from } });
+    expect(forged.facts).toMatchObject({ from: [], released: true, ph: null });
   });
 
   it('of the last of a lot by two people at once: one succeeds, the other is told; any order leaves the sum', async () => {

@@ -49,7 +49,14 @@ const shelf = (over: Partial<Item> & Pick<Item, 'id' | 'name'>, ...lots: Partial
 
 describe('drawing without choosing', () => {
   const vinegar = shelf(
-    { id: 'v', name: 'White vinegar', labelName: 'vinegar', unit: 'mL', unit_g: 1.01, use: 'vinegar' },
+    {
+      id: 'v',
+      name: 'White vinegar',
+      ingredientId: 'white-vinegar',
+      unit: 'mL',
+      unit_g: 1.01,
+      use: 'vinegar',
+    },
     { label: 'WEAK', strength_pct: 4, openedOn: '2026-05-02', receivedOn: '2026-04-01' },
     { label: 'OPEN', strength_pct: 5, openedOn: '2026-05-03', onHand: '300' },
     { label: 'NEXT', strength_pct: 5, receivedOn: '2026-05-09' },

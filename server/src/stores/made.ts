@@ -4,6 +4,7 @@ import { Decimal, type Fault, dayOf } from '@cocotte/core/measure';
 import {
   type Lot,
   type LotPart,
+  type LotSource,
   UNIT_COST_PLACES,
   contentsOf,
   plainFacts,
@@ -14,12 +15,18 @@ import { problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { type NewMovement, derivedId, leavingCosts, lockItems, lockLots, move, movement } from './ledger.ts';
 import * as queries from './queries.ts';
-import { bringIn, findLot, readLot, refuse, wholeNumber } from './service.ts';
+import { bringIn, findLot, idTaken, readLot, refuse, wholeNumber } from './service.ts';
 
 type AnyCall = Call<unknown, unknown, unknown>;
 
 const nowText = (call: AnyCall) => new Date(call.clock.now_ms()).toISOString();
 const trimmedCost = (cost: Decimal) => cost.toDecimalPlaces(UNIT_COST_PLACES).toFixed();
+
+/** The same thing made twice is acknowledged; another under its id is refused. */
+function again(lot: Lot, label: string, source: LotSource): Lot {
+  if (lot.label !== label || lot.facts.source !== source) throw idTaken('lot');
+  return lot;
+}
 
 interface Parts {
   rows: { row: LotRow; quantity: string }[];
@@ -116,7 +123,7 @@ const earliest = (days: (string | null)[]) => days.filter(d => d !== null).sort(
 export async function mix(call: Call<unknown, unknown, BodyOf<typeof mixLots>>): Promise<Lot> {
   const { trx, kitchenId, body } = call;
   const there = await queries.selectLot(trx, kitchenId, body.lotId);
-  if (there) return there.lot;
+  if (there) return again(there.lot, body.label, 'mixed');
   if (body.parts.length < 2)
     throw problem(
       422,
@@ -188,7 +195,7 @@ export async function mix(call: Call<unknown, unknown, BodyOf<typeof mixLots>>):
 export async function prepare(call: Call<unknown, unknown, BodyOf<typeof prepareLot>>): Promise<Lot> {
   const { trx, kitchenId, body, person } = call;
   const there = await queries.selectLot(trx, kitchenId, body.lotId);
-  if (there) return there.lot;
+  if (there) return again(there.lot, body.label, 'made here');
   const item = await queries.selectItem(trx, kitchenId, body.itemId);
   if (item?.kind !== 'ingredient')
     throw problem(

@@ -19,6 +19,7 @@ import {
   type Receipt,
   landReceipt,
   receiptFingerprint,
+  typedFacts,
 } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
@@ -69,7 +70,7 @@ function lotsOf(receipt: Receipt, landed: LandedReceipt): (NewLot & { quantity: 
       strength_pct: line.strength_pct,
       openedOn: null,
       receiptId: receipt.id,
-      facts: { ...line.facts, source: 'purchase', value: 'paid' },
+      facts: { ...typedFacts(line.facts, 'purchase'), value: 'paid' },
       quantity: land.quantity,
     };
   });

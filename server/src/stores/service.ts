@@ -9,7 +9,7 @@ import type {
   receiveLot,
 } from '@cocotte/contract';
 import { Decimal, type Fault, canonicalJson, dayOf, instantOf } from '@cocotte/core/measure';
-import { type Item, type Lot, itemFaults, lotFaults } from '@cocotte/core/stores';
+import { type Item, type Lot, itemFaults, lotFaults, typedFacts } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
@@ -95,7 +95,13 @@ export async function receive(call: Call<unknown, unknown, BodyOf<typeof receive
   const { zone } = await readKitchen(call);
   refuse(lotFaults(item, lot, dayOf(clock.now_ms(), zone)));
   await lockItems(trx, kitchenId, [item.id]);
-  await bringIn(call, { ...lot, openedOn: null, receiptId: null }, quantity, zone, 'received');
+  await bringIn(
+    call,
+    { ...lot, facts: typedFacts(lot.facts), openedOn: null, receiptId: null },
+    quantity,
+    zone,
+    'received',
+  );
   return readLot(call, lot.id);
 }
 

@@ -119,6 +119,11 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                 <TableRow key={r.need.key}>
                   <TableCell sx={{ fontWeight: 600, pt: '16px !important' }}>
                     {r.need.title}
+                    {r.need.shelf && r.need.line && r.need.shelf.item.name !== r.need.title && (
+                      <Box>
+                        <Soft sx={{ fontWeight: 400 }}>out of {r.need.shelf.item.name}</Soft>
+                      </Box>
+                    )}
                     {r.done.length > 0 && (
                       <Box>
                         <Soft sx={{ fontWeight: 400 }}>

@@ -123,7 +123,7 @@ function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     >
       <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>
         Next day, with the thumb, in the middle of the lid. The ping is no proof. Tap the jars that did not
-        seal.
+        seal, or that leave for another reason.
       </Typography>
       {shelf.length === 0 ? (
         <Soft>No jar is filled.</Soft>

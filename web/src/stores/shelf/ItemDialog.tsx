@@ -12,6 +12,7 @@ import {
   TOOL_STATES,
   type ToolState,
   upgradeItem,
+  useOf,
 } from '@cocotte/core/stores';
 import {
   Box,
@@ -71,7 +72,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
   const [id] = useState(() => item?.id ?? v7());
   const [kind, setKind] = useState<ItemKind>(item?.kind ?? 'ingredient');
   const [unit, setUnit] = useState<Item['unit']>(item?.unit ?? 'g');
-  const [use, setUse] = useState<ItemUse>(item?.use ?? 'other');
+  const [use, setUse] = useState<ItemUse | ''>(item?.use ?? '');
   const [jarSize, setJarSize] = useState<JarSizeId>(item?.jarSize ?? 'pint');
   const [mouth, setMouth] = useState<Mouth | ''>(item?.mouth ?? '');
   const [toolState, setToolState] = useState<ToolState>(item?.toolState ?? 'good');
@@ -150,7 +151,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       density_gPerMl: ingredient ? density : v.density_gPerMl,
       ingredientId: known?.id ?? item?.ingredientId ?? null,
       bushel_g: v.bushel_g,
-      use: ingredient ? use : 'other',
+      use: !ingredient ? 'other' : use || (known ? useOf(known) : 'other'),
       jarSize: kind === 'jar' ? jarSize : null,
       mouth: kind === 'jar' || kind === 'lid' || kind === 'band' ? mouth || null : null,
       brim_mL: kind === 'jar' ? v.brim_mL : null,
@@ -246,7 +247,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
             {!counted && number('Grams in one mL', 'density_gPerMl')}
             {kind === 'ingredient' && (
               <>
-                {choose('What it is', use, setUse, same(ITEM_USES))}
+                {choose('What it is', use, setUse, [['', 'by its name'], ...same(ITEM_USES)] as const)}
                 {use === 'produce' && number('Grams of a bushel', 'bushel_g')}
                 <TextField label="Name on the label" {...form.field('labelName')} />
                 <TextField label="Its own ingredients, if bought mixed" {...form.field('subIngredients')} />
