@@ -114,6 +114,12 @@ test('from the first account to the first batch', async ({ page }) => {
       .getByRole('textbox', { name: 'Lot name' })
       .fill(`L-${name.slice(0, 2)}`);
   }
+  // Blackberries are produce by their name: their lot says how they came.
+  await page
+    .getByRole('group', { name: 'Line 1, its lot' })
+    .getByRole('combobox', { name: 'Condition' })
+    .click();
+  await page.getByRole('option', { name: 'ripe', exact: true }).click();
   await page.getByRole('button', { name: 'Record the receipt' }).click();
   await expect(page.getByText('There is a currency sign in a number field.')).toBeVisible();
   // A reload loses nothing that was typed.

@@ -14,7 +14,7 @@ export {
   serves,
   unitSign,
   upgradeItem,
-  useOf,
+  itemUseOf,
 } from './items.ts';
 export {
   type Condition,
@@ -67,16 +67,13 @@ export {
 export {
   type CsvFault,
   type CsvField,
-  type CsvMapping,
-  type CsvReceipts,
   type CsvTable,
   CSV_FIELDS,
   decodeText,
-  emptyMapping,
   guessColumns,
   readTable,
-  toReceipts,
-} from './receipt-csv.ts';
+} from './csv-table.ts';
+export { type CsvMapping, type CsvReceipts, emptyMapping, toReceipts } from './receipt-csv.ts';
 export { type Need, type ShelfItem, needsOf, shelfFor, shelfForMouth, shelfOfKind } from './shelf.ts';
 export {
   type PlannedBatch,

@@ -82,7 +82,7 @@ export function upgradeItem(stored: Partial<Item> & Pick<Item, 'id' | 'kind' | '
 }
 
 /** What a lot of an ingredient of the library must say of itself, because a use hangs on it. */
-export function useOf(known: Pick<Ingredient, 'role' | 'acid' | 'liquid'>): ItemUse {
+export function itemUseOf(known: Pick<Ingredient, 'role' | 'acid' | 'liquid'>): ItemUse {
   if (known.role === 'salt') return 'salt';
   if (known.role === 'acid' && known.acid?.kind === 'acetic') return 'vinegar';
   if (known.role === 'acid' && known.liquid) return 'citrus juice';

@@ -11,7 +11,7 @@ import {
   plainFacts,
   typedFacts,
   unfitFault,
-  useOf,
+  itemUseOf,
   upgradeItem,
 } from './index.ts';
 
@@ -212,7 +212,7 @@ it('what a lot must say follows from what the library knows of its item', () => 
     ['plum', 'bottled-lemon', 'white-vinegar', 'sugar', 'canning-salt', 'yellow-onion', 'onion'].flatMap(
       id => {
         const known = libraryOf([]).find(i => i.id === id);
-        return known ? [[id, useOf(known)]] : [];
+        return known ? [[id, itemUseOf(known)]] : [];
       },
     ),
   );
@@ -222,10 +222,10 @@ it('what a lot must say follows from what the library knows of its item', () => 
     'white-vinegar': 'vinegar',
     sugar: 'other',
   });
-  for (const salt of libraryOf([]).filter(i => i.role === 'salt')) expect(useOf(salt)).toBe('salt');
+  for (const salt of libraryOf([]).filter(i => i.role === 'salt')) expect(itemUseOf(salt)).toBe('salt');
   // Every vinegar of the library asks for its strength, every poured citrus juice whether it is bottled.
   for (const i of libraryOf([]).filter(x => /vinegar/i.test(x.name) && x.role === 'acid'))
-    expect([i.id, useOf(i)]).toEqual([i.id, 'vinegar']);
+    expect([i.id, itemUseOf(i)]).toEqual([i.id, 'vinegar']);
   for (const i of libraryOf([]).filter(x => /(lemon|lime) juice/i.test(x.name)))
-    expect([i.id, useOf(i)]).toEqual([i.id, 'citrus juice']);
+    expect([i.id, itemUseOf(i)]).toEqual([i.id, 'citrus juice']);
 });

@@ -1,30 +1,23 @@
 import { randomUUID } from 'node:crypto';
 import {
   addItem,
-  addReceipt,
   changeKitchen,
   drawLots,
   dropPlan,
-  finishReceiptImport,
-  listMappings,
   listPlans,
-  listReceipts,
-  putMapping,
   putPlan,
   readCost,
   readKitchen,
   readLot,
   readShelf,
   readShopping,
-  receiptImportPart,
   recipeCosts,
   releaseJars,
-  removeMapping,
   returnLots,
   startBatch,
   takeJars,
 } from '@cocotte/contract';
-import { type Item, type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { upgradeItem } from '@cocotte/core/stores';
 import { Decimal } from '@cocotte/core/measure';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
@@ -285,117 +278,5 @@ describe('plans and the shopping list', () => {
     await owner.ok(startBatch, { body: line.startBody() });
     expect((await owner.ok(listPlans)).plans).toEqual([]);
     expect((await owner.ok(dropPlan, { params: { planId: randomUUID() } })).removed).toBe(false);
-  });
-});
-
-describe('receipts from a file', () => {
-  const receipts = (item: Item, n: number, from = 0): Receipt[] =>
-    Array.from({ length: n }, (_, i) => ({
-      id: randomUUID(),
-      supplier: 'File Depot',
-      day: '2026-10-05',
-      number: `F-${from + i}`,
-      discount: '0',
-      tax: '0.50',
-      delivery: '0',
-      lines: [0, 1].map(k => ({
-        id: randomUUID(),
-        itemId: item.id,
-        packages: '1',
-        quantity: '500',
-        unit: 'g',
-        price: '2.00',
-        pricedBy: 'line',
-        discount: '0',
-        taxed: true,
-        lotId: randomUUID(),
-        label: `F${from + i}-${k}`,
-        bestBy: null,
-        strength_pct: null,
-        facts: plainFacts(),
-      })),
-    }));
-  const newItem = () =>
-    owner.ok(addItem, {
-      body: upgradeItem({
-        id: randomUUID(),
-        kind: 'ingredient',
-        name: `File ${randomUUID().slice(0, 5)}`,
-        unit: 'g',
-        unit_g: 1,
-      }),
-    });
-
-  it('are put on the shelf whole or not at all; known ones are left out', async () => {
-    const item = await newItem();
-    const importId = randomUUID();
-    const list = receipts(item, 6);
-    await owner.ok(addReceipt, {
-      body: {
-        receipt: {
-          ...list[0],
-          id: randomUUID(),
-          lines: list[0]?.lines.map(l => ({ ...l, id: randomUUID(), lotId: randomUUID() })) ?? [],
-        } as Receipt,
-        again: false,
-      },
-    });
-    const part = (from: number, some: Receipt[]) =>
-      owner.ok(receiptImportPart, { params: { importId }, body: { from, receipts: some } });
-    expect((await part(0, list.slice(0, 4))).known).toEqual([0]);
-    const finish = { params: { importId }, body: { count: 6, again: false } };
-    expect((await owner.refused(finishReceiptImport, finish)).code).toBe('parts-missing');
-    await part(4, list.slice(4));
-    await part(4, list.slice(4));
-    expect(await owner.ok(finishReceiptImport, finish)).toEqual({ receipts: 5, lots: 10, known: 1 });
-    // Sent once more under the same ids, nothing comes in twice, not even when that is asked for.
-    await part(0, list);
-    const twice = { params: { importId }, body: { count: 6, again: true } };
-    expect((await owner.refused(finishReceiptImport, twice)).code).toBe('id-taken');
-    const { shelf } = await owner.ok(readShelf);
-    const stock = shelf.find(s => s.item.id === item.id);
-    expect(stock?.lots).toHaveLength(12);
-    expect(stock?.lots[0]?.unitCost).toBe('0.0045');
-    const found = await owner.ok(listReceipts, { query: { search: 'File Depot' } });
-    expect(found.receipts).toHaveLength(6);
-    const sums = await server.database.inKitchen(kitchenId(), async trx => ({
-      months: await trx('item_months').where({ item_id: item.id }).sum({ q: 'quantity', v: 'value' }).first(),
-      moved: await trx('movements').where({ item_id: item.id }).sum({ q: 'quantity' }).first(),
-    }));
-    expect([Number(sums.months?.q), Number(sums.months?.v), Number(sums.moved?.q)]).toEqual([6000, 27, 6000]);
-  });
-
-  it('with a fault are refused by receipt, line and field, and nothing is kept of that part', async () => {
-    const item = await newItem();
-    const [good, bad] = receipts(item, 2, 50) as [Receipt, Receipt];
-    const importId = randomUUID();
-    const problem = await owner.refused(receiptImportPart, {
-      params: { importId },
-      body: {
-        from: 0,
-        receipts: [
-          good,
-          { ...bad, day: '2027-01-01', lines: bad.lines.map(l => ({ ...l, unit: 'cup' as const })) },
-        ],
-      },
-    });
-    expect(problem.errors.map(e => e.path)).toEqual([
-      'receipts[1].day',
-      'receipts[1].lines[0].unit',
-      'receipts[1].lines[1].unit',
-    ]);
-    expect(
-      (await owner.refused(finishReceiptImport, { params: { importId }, body: { count: 1, again: false } }))
-        .code,
-    ).toBe('parts-missing');
-  });
-
-  it('are read by a saved mapping, which can be changed and forgotten', async () => {
-    const id = randomUUID();
-    const mapping = { ...emptyMapping, columns: { item: 'Artikel' }, decimalMark: ',' as const };
-    await owner.ok(putMapping, { params: { mappingId: id }, body: { id, name: 'Depot file', mapping } });
-    await owner.ok(putMapping, { params: { mappingId: id }, body: { id, name: 'Depot', mapping } });
-    expect((await owner.ok(listMappings)).mappings).toEqual([{ id, name: 'Depot', mapping }]);
-    expect((await owner.ok(removeMapping, { params: { mappingId: id } })).removed).toBe(true);
   });
 });

@@ -1,13 +1,14 @@
-import { Box, Button, TextField } from '@mui/material';
+import { TextField } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import { useBatches } from '../batches/api.ts';
-import { Nothing, Sheet, ViewHead } from '../shell/parts.tsx';
+import { Nothing, Sheet, ShowMore, ViewHead } from '../shell/parts.tsx';
 
 /** Every batch there ever was. */
 export function RecordList() {
   const [search, setSearch] = useState('');
-  const { data, hasNextPage, fetchNextPage } = useBatches('', useDeferredValue(search.trim()));
+  const list = useBatches('', useDeferredValue(search.trim()));
+  const { data } = list;
   const rows = data?.pages.flatMap(p => p.batches) ?? [];
   return (
     <>
@@ -29,13 +30,7 @@ export function RecordList() {
         ) : (
           data && <Nothing>{search ? 'No batch has these words.' : 'No batch was started yet.'}</Nothing>
         )}
-        {hasNextPage && (
-          <Box sx={{ textAlign: 'center', mt: 2 }}>
-            <Button variant="outlined" onClick={() => void fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        <ShowMore list={list} />
       </Sheet>
     </>
   );

@@ -1,5 +1,5 @@
 import type { Fault } from '@cocotte/core/measure';
-import { Box, Paper, type SxProps, type Theme, Typography } from '@mui/material';
+import { Box, Button, Paper, type SxProps, type Theme, Typography } from '@mui/material';
 import { Fragment, type ReactNode, useEffect, useId } from 'react';
 import { faultText } from './entry.ts';
 
@@ -241,4 +241,20 @@ export function Caution({ children }: { children: ReactNode }) {
 /** What a list says when there is nothing in it, and what to do. */
 export function Nothing({ children }: { children: ReactNode }) {
   return <Box sx={{ color: 'text.secondary', py: 3, textAlign: 'center' }}>{children}</Box>;
+}
+
+/** The way to the next page of a list, while there is one. */
+export function ShowMore({
+  list,
+}: {
+  list: { hasNextPage: boolean; fetchNextPage: () => Promise<unknown> };
+}) {
+  if (!list.hasNextPage) return null;
+  return (
+    <Box sx={{ textAlign: 'center', mt: 1.5 }}>
+      <Button variant="outlined" onClick={() => void list.fetchNextPage()}>
+        Show more
+      </Button>
+    </Box>
+  );
 }

@@ -17,7 +17,7 @@ import {
 } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { NO_FILTER, useRecipes, useShelves } from '../api.ts';
 import { CookFirst } from './CookFirst.tsx';
@@ -28,9 +28,8 @@ export function RecipeBook() {
   const mayAdd = useMay('cook');
   const [filter, setFilter] = useState<RecipeFilter>(NO_FILTER);
   const [cookFirst, setCookFirst] = useState(false);
-  const { data, hasNextPage, fetchNextPage } = useRecipes(
-    useDeferredValue({ ...filter, search: filter.search.trim() }),
-  );
+  const list = useRecipes(useDeferredValue({ ...filter, search: filter.search.trim() }));
+  const { data } = list;
   const { data: shelves } = useShelves();
   const rows = data?.pages.flatMap(p => p.recipes) ?? [];
   const filtered = Object.values(filter).some(v => v !== '');
@@ -158,13 +157,7 @@ export function RecipeBook() {
             </Nothing>
           )
         )}
-        {hasNextPage && (
-          <Box sx={{ textAlign: 'center', mt: 2 }}>
-            <Button variant="outlined" onClick={() => void fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        <ShowMore list={list} />
       </Sheet>
       {cookFirst && <CookFirst onClose={() => setCookFirst(false)} />}
     </>

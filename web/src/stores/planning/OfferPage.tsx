@@ -29,7 +29,7 @@ import {
   shelfOfKind,
 } from '@cocotte/core/stores';
 import { Box, MenuItem, TextField } from '@mui/material';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useRecipe, useRecipes } from '../../recipes/api.ts';
 import { firstWanted, foresee, planOf } from '../../recipes/sheet/plan.ts';
@@ -121,7 +121,7 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
     hours: readNumber(texts.hours, kitchen.locale, { name: 'The hours', min: 0, above: true, max: 48 }),
   };
   const mass_g = read.quantity.ok ? massOf(recipe, read.quantity.value, unit) : null;
-  const answer = useMemo((): Offer | null => {
+  const reckon = (): Offer | null => {
     if (
       !shelf ||
       mass_g === null ||
@@ -164,8 +164,8 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
         (minutes.attended + minutes.kitchen) / count,
       ),
     );
-    // oxlint-disable-next-line react-hooks/exhaustive-deps -- readings are made anew from these texts
-  }, [shelf, past, texts, unit, size, mass_g, recipe, kitchen, main.id]);
+  };
+  const answer = reckon();
   const field = (name: keyof typeof texts, label: string) => {
     const r = read[name];
     const wrong = !r.ok && texts[name].trim() !== '';

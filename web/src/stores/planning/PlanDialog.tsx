@@ -1,14 +1,15 @@
 import { putPlan } from '@cocotte/contract';
 import { type Fault, addDays, dayOf } from '@cocotte/core/measure';
 import { type JarsWanted, jarCountText } from '@cocotte/core/recipes';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { TextField } from '@mui/material';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
 import { faultText } from '../../shell/entry.ts';
-import { Faults, Soft } from '../../shell/parts.tsx';
+import { Soft } from '../../shell/parts.tsx';
+import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useStockChanged } from '../api.ts';
 
@@ -30,8 +31,7 @@ export function PlanDialog({
   const [planId] = useState(() => v7());
   const [day, setDay] = useState(addDays(dayOf(kitchenNow(), kitchen.zone), 3));
   const [faults, setFaults] = useState<Fault[]>([]);
-  const save = async (e: FormEvent) => {
-    e.preventDefault();
+  const save = async () => {
     try {
       await call(putPlan, { params: { planId }, body: { id: planId, day, recipeId, factor, jars } });
       await changed();
@@ -42,34 +42,25 @@ export function PlanDialog({
   };
   const ofDay = faults.find(f => f.path === 'day');
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="plan-title">
-      <form noValidate onSubmit={e => void save(e)}>
-        <DialogTitle id="plan-title" variant="h2">
-          Plan this batch
-        </DialogTitle>
-        <DialogContent>
-          <Soft>{jars.map(j => jarCountText(j.count, j.size)).join(', ')}</Soft>
-          <TextField
-            label="Day"
-            type="date"
-            value={day}
-            onChange={e => setDay(e.target.value)}
-            slotProps={{ inputLabel: { shrink: true } }}
-            error={ofDay !== undefined}
-            helperText={ofDay && faultText(ofDay)}
-            sx={{ mt: 2 }}
-          />
-          <Faults faults={faults.filter(f => f.path !== 'day')} />
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button variant="outlined" onClick={onClose}>
-            Not now
-          </Button>
-          <Button type="submit" variant="contained">
-            Plan it
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog
+      title="Plan this batch"
+      action="Plan it"
+      faults={faults.filter(f => f.path !== 'day')}
+      width="xs"
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      <Soft>{jars.map(j => jarCountText(j.count, j.size)).join(', ')}</Soft>
+      <TextField
+        label="Day"
+        type="date"
+        value={day}
+        onChange={e => setDay(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true } }}
+        error={ofDay !== undefined}
+        helperText={ofDay && faultText(ofDay)}
+        sx={{ mt: 2 }}
+      />
+    </FormDialog>
   );
 }

@@ -14,7 +14,7 @@ import {
 import { useDeferredValue, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Faults, Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { ReasonDialog } from '../../shell/ReasonDialog.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../shell/Shell.tsx';
@@ -27,7 +27,8 @@ export function ReceiptList() {
   const { kitchen } = useHere();
   const mayAdd = useMay('cook');
   const [search, setSearch] = useState('');
-  const { data, hasNextPage, fetchNextPage } = useReceipts(useDeferredValue(search.trim()));
+  const list = useReceipts(useDeferredValue(search.trim()));
+  const { data } = list;
   const rows = data?.pages.flatMap(p => p.receipts) ?? [];
   return (
     <>
@@ -82,13 +83,7 @@ export function ReceiptList() {
         ) : (
           data && <Nothing>{search ? 'No receipt has these words.' : 'No receipt is recorded yet.'}</Nothing>
         )}
-        {hasNextPage && (
-          <Box sx={{ textAlign: 'center', mt: 1.5 }}>
-            <Button variant="outlined" onClick={() => void fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        <ShowMore list={list} />
       </Sheet>
     </>
   );

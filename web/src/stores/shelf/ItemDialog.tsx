@@ -12,24 +12,15 @@ import {
   TOOL_STATES,
   type ToolState,
   upgradeItem,
-  useOf,
+  itemUseOf,
 } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-} from '@mui/material';
-import { type FormEvent, type ReactNode, useState } from 'react';
+import { Box, MenuItem, TextField } from '@mui/material';
+import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
 import { useLibrary } from '../../recipes/library.ts';
 import { call, faultsOf } from '../../shell/call.ts';
 import { anyWords, useEntry, words } from '../../shell/entry.ts';
-import { Faults } from '../../shell/parts.tsx';
+import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useStockChanged } from '../api.ts';
 import { KIND_WORDS } from '../words.ts';
@@ -131,8 +122,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       leadTime_days: plain(item.leadTime_days),
     },
   );
-  const save = async (e: FormEvent) => {
-    e.preventDefault();
+  const save = async () => {
     const v = form.read();
     if (!v) return;
     const ingredient = kind === 'ingredient';
@@ -151,7 +141,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       density_gPerMl: ingredient ? density : v.density_gPerMl,
       ingredientId: known?.id ?? item?.ingredientId ?? null,
       bushel_g: v.bushel_g,
-      use: !ingredient ? 'other' : use || (known ? useOf(known) : 'other'),
+      use: !ingredient ? 'other' : use || (known ? itemUseOf(known) : 'other'),
       jarSize: kind === 'jar' ? jarSize : null,
       mouth: kind === 'jar' || kind === 'lid' || kind === 'band' ? mouth || null : null,
       brim_mL: kind === 'jar' ? v.brim_mL : null,
@@ -200,87 +190,77 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
     <TextField label={label} inputMode="decimal" {...form.field(name)} />
   );
   return (
-    <Dialog open onClose={() => onClose()} fullWidth maxWidth="sm" aria-labelledby="item-title">
-      <form noValidate onSubmit={e => void save(e)}>
-        <DialogTitle id="item-title" variant="h2">
-          {item ? 'Change the item' : 'Add an item'}
-        </DialogTitle>
-        <DialogContent>
-          <Box
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
-              gap: 2,
-              mt: 1,
-              alignItems: 'start',
-            }}
-          >
-            {choose(
-              'Kind',
-              kind,
-              setKind,
-              ITEM_KINDS.map(k => [k, KIND_WORDS[k].toLowerCase()] as const),
-              item !== undefined,
-            )}
-            <TextField label="Name" {...form.field('name')} />
-            {kind === 'jar' &&
-              choose(
-                'Jar size',
-                jarSize,
-                setJarSize,
-                JAR_SIZES.map(s => [s.id, s.name] as const),
-              )}
-            {(kind === 'jar' || kind === 'lid' || kind === 'band') &&
-              choose('Mouth', mouth, setMouth, [['', 'does not matter'], ...same(MOUTHS)] as const)}
-            {kind === 'jar' && number('To the brim, mL', 'brim_mL')}
-            {kind === 'jar' && number('Empty on the scale, g', 'tare_g')}
-            {kind === 'tool' && choose('State', toolState, setToolState, same(TOOL_STATES))}
-            {!counted &&
-              choose(
-                'Counted in',
-                unit,
-                setUnit,
-                (Object.keys(UNITS) as Item['unit'][]).map(u => [u, UNITS[u]] as const),
-                item !== undefined,
-              )}
-            {!counted && unit === 'each' && number('Grams of one piece', 'unit_g')}
-            {!counted && number('Grams in one mL', 'density_gPerMl')}
-            {kind === 'ingredient' && (
-              <>
-                {choose('What it is', use, setUse, [['', 'by its name'], ...same(ITEM_USES)] as const)}
-                {use === 'produce' && number('Grams of a bushel', 'bushel_g')}
-                <TextField label="Name on the label" {...form.field('labelName')} />
-                <TextField label="Its own ingredients, if bought mixed" {...form.field('subIngredients')} />
-                <TextField label="Allergens, with commas" {...form.field('allergens')} />
-              </>
-            )}
-            {kind !== 'tool' && (
-              <>
-                {number(`Least to have${counted ? '' : `, ${unit === 'each' ? 'pieces' : unit}`}`, 'minimum')}
-                {number('Days until it is here', 'leadTime_days')}
-                <TextField
-                  label="Packages that shops sell"
-                  {...form.field('packages')}
-                  helperText={
-                    form.field('packages').helperText ??
-                    `Name: how many ${counted ? 'pieces' : UNITS[unit]}; case of 12: 12`
-                  }
-                  sx={{ gridColumn: { sm: '1 / -1' } }}
-                />
-              </>
-            )}
-          </Box>
-          <Faults faults={faults} />
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button variant="outlined" onClick={() => onClose()}>
-            Not now
-          </Button>
-          <Button type="submit" variant="contained">
-            {item ? 'Keep the change' : 'Add the item'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog
+      title={item ? 'Change the item' : 'Add an item'}
+      action={item ? 'Keep the change' : 'Add the item'}
+      faults={faults}
+      onClose={() => onClose()}
+      onSubmit={() => void save()}
+    >
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+          gap: 2,
+          mt: 1,
+          alignItems: 'start',
+        }}
+      >
+        {choose(
+          'Kind',
+          kind,
+          setKind,
+          ITEM_KINDS.map(k => [k, KIND_WORDS[k].toLowerCase()] as const),
+          item !== undefined,
+        )}
+        <TextField label="Name" {...form.field('name')} />
+        {kind === 'jar' &&
+          choose(
+            'Jar size',
+            jarSize,
+            setJarSize,
+            JAR_SIZES.map(s => [s.id, s.name] as const),
+          )}
+        {(kind === 'jar' || kind === 'lid' || kind === 'band') &&
+          choose('Mouth', mouth, setMouth, [['', 'does not matter'], ...same(MOUTHS)] as const)}
+        {kind === 'jar' && number('To the brim, mL', 'brim_mL')}
+        {kind === 'jar' && number('Empty on the scale, g', 'tare_g')}
+        {kind === 'tool' && choose('State', toolState, setToolState, same(TOOL_STATES))}
+        {!counted &&
+          choose(
+            'Counted in',
+            unit,
+            setUnit,
+            (Object.keys(UNITS) as Item['unit'][]).map(u => [u, UNITS[u]] as const),
+            item !== undefined,
+          )}
+        {!counted && unit === 'each' && number('Grams of one piece', 'unit_g')}
+        {!counted && number('Grams in one mL', 'density_gPerMl')}
+        {kind === 'ingredient' && (
+          <>
+            {choose('What it is', use, setUse, [['', 'by its name'], ...same(ITEM_USES)] as const)}
+            {use === 'produce' && number('Grams of a bushel', 'bushel_g')}
+            <TextField label="Name on the label" {...form.field('labelName')} />
+            <TextField label="Its own ingredients, if bought mixed" {...form.field('subIngredients')} />
+            <TextField label="Allergens, with commas" {...form.field('allergens')} />
+          </>
+        )}
+        {kind !== 'tool' && (
+          <>
+            {number(`Least to have${counted ? '' : `, ${unit === 'each' ? 'pieces' : unit}`}`, 'minimum')}
+            {number('Days until it is here', 'leadTime_days')}
+            <TextField
+              label="Packages that shops sell"
+              {...form.field('packages')}
+              helperText={
+                form.field('packages').helperText ??
+                `Name: how many ${counted ? 'pieces' : UNITS[unit]}; case of 12: 12`
+              }
+              sx={{ gridColumn: { sm: '1 / -1' } }}
+            />
+          </>
+        )}
+      </Box>
+    </FormDialog>
   );
 }

@@ -18,7 +18,7 @@ import { Fragment, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Faults, Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../shell/Shell.tsx';
 import { useLotsOf, useShelf, useStockChanged } from '../api.ts';
@@ -182,11 +182,7 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
             ) : (
               <Nothing>No lot has anything left.</Nothing>
             )}
-            {empty && older.hasNextPage && (
-              <Button variant="outlined" onClick={() => void older.fetchNextPage()}>
-                Show more
-              </Button>
-            )}
+            {empty && <ShowMore list={older} />}
             {mayChange && lots.length > 1 && (
               <Box sx={{ mt: 1.5, display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
                 <Button variant="outlined" onClick={() => setDialog('mix')}>

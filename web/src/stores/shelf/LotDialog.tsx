@@ -9,22 +9,14 @@ import {
   readNumber,
 } from '@cocotte/core/measure';
 import { BUYING_UNITS, UNIT_COST_PLACES, inItemUnit, plainFacts } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-} from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { Box, MenuItem, TextField } from '@mui/material';
+import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
 import { anyWords, faultText, useEntry, words } from '../../shell/entry.ts';
-import { Faults, Nothing } from '../../shell/parts.tsx';
+import { Nothing } from '../../shell/parts.tsx';
+import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useItems, useStockChanged } from '../api.ts';
 import { FactFields } from '../FactFields.tsx';
@@ -70,8 +62,7 @@ export function LotDialog({ itemId: given, onClose }: { itemId?: string; onClose
     { receivedOn: dayOf(kitchenNow(), kitchen.zone) },
   );
   const placed = (name: string) => faults.find(f => f.path === name);
-  const save = async (e: FormEvent) => {
-    e.preventDefault();
+  const save = async () => {
     const v = form.read();
     if (!v || !item) return;
     const worth = new Decimal(v.value);
@@ -98,112 +89,96 @@ export function LotDialog({ itemId: given, onClose }: { itemId?: string; onClose
   };
   const kinds = new Set(['salt', 'juice', 'condition', 'pickedOn']);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="lot-title">
-      <form noValidate onSubmit={e => void save(e)}>
-        <DialogTitle id="lot-title" variant="h2">
-          Add a lot without receipt
-        </DialogTitle>
-        <DialogContent>
-          {item ? (
-            <Box
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
-                gap: 2,
-                mt: 1,
-                alignItems: 'start',
-              }}
-            >
-              <TextField select label="Item" value={item.id} onChange={e => setItemId(e.target.value)}>
-                {items.map(i => (
-                  <MenuItem key={i.id} value={i.id}>
-                    {i.name}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <TextField
-                select
-                label="How it came"
-                value={source}
-                onChange={e => setSource(e.target.value as typeof source)}
-              >
-                {SOURCES.map(s => (
-                  <MenuItem key={s} value={s}>
-                    {s}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <TextField label="Lot name" {...form.field('label')} />
-              <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 92px', gap: 1 }}>
-                <TextField label="Quantity" inputMode="decimal" {...form.field('quantity')} />
-                <TextField
-                  select
-                  label="Unit"
-                  value={ownUnit}
-                  onChange={e => setUnit(e.target.value as UnitId)}
-                >
-                  {BUYING_UNITS.map(u => (
-                    <MenuItem key={u} value={u}>
-                      {UNITS[u].symbol || u}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              </Box>
-              <TextField
-                label={`Worth, all of it, ${kitchen.currency}`}
-                inputMode="decimal"
-                {...form.field('value')}
-                helperText={
-                  form.field('value').helperText ?? 'What the market asks that day; empty for nothing'
-                }
-              />
-              <TextField label="From" {...form.field('supplier')} />
-              <TextField
-                label="Day it came"
-                type="date"
-                {...form.field('receivedOn')}
-                slotProps={{ inputLabel: { shrink: true } }}
-              />
-              <TextField
-                label="Best by"
-                type="date"
-                {...form.field('bestBy')}
-                slotProps={{ inputLabel: { shrink: true } }}
-              />
-              {item.use === 'vinegar' && (
-                <TextField
-                  label="Strength on the bottle, %"
-                  inputMode="decimal"
-                  {...form.field('strength_pct')}
-                />
-              )}
-              <FactFields
-                use={item.use}
-                facts={facts}
-                set={part => {
-                  setFacts(f => ({ ...f, ...part }));
-                  setFaults(list => list.filter(f => !kinds.has(f.path)));
-                }}
-                fault={name => {
-                  const f = placed(name);
-                  return f && faultText(f);
-                }}
-              />
-            </Box>
-          ) : (
-            <Nothing>Add the item first: a lot is of something.</Nothing>
+    <FormDialog
+      title="Add a lot without receipt"
+      action="Put it on the shelf"
+      faults={faults.filter(f => !kinds.has(f.path))}
+      disabled={!item}
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      {item ? (
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+            gap: 2,
+            mt: 1,
+            alignItems: 'start',
+          }}
+        >
+          <TextField select label="Item" value={item.id} onChange={e => setItemId(e.target.value)}>
+            {items.map(i => (
+              <MenuItem key={i.id} value={i.id}>
+                {i.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            label="How it came"
+            value={source}
+            onChange={e => setSource(e.target.value as typeof source)}
+          >
+            {SOURCES.map(s => (
+              <MenuItem key={s} value={s}>
+                {s}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField label="Lot name" {...form.field('label')} />
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 92px', gap: 1 }}>
+            <TextField label="Quantity" inputMode="decimal" {...form.field('quantity')} />
+            <TextField select label="Unit" value={ownUnit} onChange={e => setUnit(e.target.value as UnitId)}>
+              {BUYING_UNITS.map(u => (
+                <MenuItem key={u} value={u}>
+                  {UNITS[u].symbol || u}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Box>
+          <TextField
+            label={`Worth, all of it, ${kitchen.currency}`}
+            inputMode="decimal"
+            {...form.field('value')}
+            helperText={form.field('value').helperText ?? 'What the market asks that day; empty for nothing'}
+          />
+          <TextField label="From" {...form.field('supplier')} />
+          <TextField
+            label="Day it came"
+            type="date"
+            {...form.field('receivedOn')}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+          <TextField
+            label="Best by"
+            type="date"
+            {...form.field('bestBy')}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+          {item.use === 'vinegar' && (
+            <TextField
+              label="Strength on the bottle, %"
+              inputMode="decimal"
+              {...form.field('strength_pct')}
+            />
           )}
-          <Faults faults={faults.filter(f => !kinds.has(f.path))} />
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button variant="outlined" onClick={onClose}>
-            Not now
-          </Button>
-          <Button type="submit" variant="contained" disabled={!item}>
-            Put it on the shelf
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+          <FactFields
+            use={item.use}
+            facts={facts}
+            set={part => {
+              setFacts(f => ({ ...f, ...part }));
+              setFaults(list => list.filter(f => !kinds.has(f.path)));
+            }}
+            fault={name => {
+              const f = placed(name);
+              return f && faultText(f);
+            }}
+          />
+        </Box>
+      ) : (
+        <Nothing>Add the item first: a lot is of something.</Nothing>
+      )}
+    </FormDialog>
   );
 }

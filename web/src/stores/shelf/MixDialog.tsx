@@ -1,22 +1,13 @@
 import { mixLots } from '@cocotte/contract';
 import { type Fault, fieldText, readDecimal } from '@cocotte/core/measure';
 import { type Item, type Lot, unitSign } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  Checkbox,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  FormControlLabel,
-  TextField,
-} from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { Box, Checkbox, FormControlLabel, TextField } from '@mui/material';
+import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
 import { faultText } from '../../shell/entry.ts';
-import { Faults, Soft } from '../../shell/parts.tsx';
+import { Soft } from '../../shell/parts.tsx';
+import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useStockChanged } from '../api.ts';
 
@@ -31,8 +22,7 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
   );
   const [faults, setFaults] = useState<Fault[]>([]);
   const chosen = lots.filter(l => l.id in typed);
-  const save = async (e: FormEvent) => {
-    e.preventDefault();
+  const save = async () => {
     const found: Fault[] = [];
     const parts = chosen.map((l, i) => {
       const read = readDecimal(typed[l.id] ?? '', kitchen.locale, {
@@ -56,66 +46,57 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
   };
   const of = (i: number) => faults.find(f => f.path === `parts[${i}].quantity`);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="mix-title">
-      <form noValidate onSubmit={e => void save(e)}>
-        <DialogTitle id="mix-title" variant="h2">
-          Poured together
-        </DialogTitle>
-        <DialogContent>
-          <Soft>
-            What is in the bin now. It keeps the earliest best-by, the lowest strength and every allergen.
-          </Soft>
-          <Box sx={{ mt: 1.5 }}>
-            {lots.map(l => {
-              const at = chosen.indexOf(l);
-              const fault = at < 0 ? undefined : of(at);
-              return (
-                <Box key={l.id} sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', mb: 1 }}>
-                  <FormControlLabel
-                    sx={{ flex: 1 }}
-                    control={
-                      <Checkbox
-                        checked={l.id in typed}
-                        onChange={(_, on) =>
-                          setTyped(({ [l.id]: _gone, ...t }) =>
-                            on ? { ...t, [l.id]: fieldText(Number(l.onHand), kitchen.locale, 9) } : t,
-                          )
-                        }
-                      />
+    <FormDialog
+      title="Poured together"
+      action="Pour together"
+      faults={faults.filter(f => !/^parts\[\d+\]\.quantity$/.test(f.path))}
+      disabled={chosen.length < 2}
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      <Soft>
+        What is in the bin now. It keeps the earliest best-by, the lowest strength and every allergen.
+      </Soft>
+      <Box sx={{ mt: 1.5 }}>
+        {lots.map(l => {
+          const at = chosen.indexOf(l);
+          const fault = at < 0 ? undefined : of(at);
+          return (
+            <Box key={l.id} sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', mb: 1 }}>
+              <FormControlLabel
+                sx={{ flex: 1 }}
+                control={
+                  <Checkbox
+                    checked={l.id in typed}
+                    onChange={(_, on) =>
+                      setTyped(({ [l.id]: _gone, ...t }) =>
+                        on ? { ...t, [l.id]: fieldText(Number(l.onHand), kitchen.locale, 9) } : t,
+                      )
                     }
-                    label={`${l.label}, ${l.onHand} ${unitSign(item.unit)} left`}
                   />
-                  {l.id in typed && (
-                    <TextField
-                      label={`Of ${l.label}`}
-                      value={typed[l.id]}
-                      onChange={e => setTyped(t => ({ ...t, [l.id]: e.target.value }))}
-                      error={fault !== undefined}
-                      helperText={fault && faultText(fault)}
-                      sx={{ width: 170 }}
-                    />
-                  )}
-                </Box>
-              );
-            })}
-            <TextField
-              label="Name of the mixed lot"
-              value={label}
-              onChange={e => setLabel(e.target.value)}
-              sx={{ mt: 1 }}
-            />
-          </Box>
-          <Faults faults={faults.filter(f => !/^parts\[\d+\]\.quantity$/.test(f.path))} />
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button variant="outlined" onClick={onClose}>
-            Not now
-          </Button>
-          <Button type="submit" variant="contained" disabled={chosen.length < 2}>
-            Pour together
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+                }
+                label={`${l.label}, ${l.onHand} ${unitSign(item.unit)} left`}
+              />
+              {l.id in typed && (
+                <TextField
+                  label={`Of ${l.label}`}
+                  value={typed[l.id]}
+                  onChange={e => setTyped(t => ({ ...t, [l.id]: e.target.value }))}
+                  error={fault !== undefined}
+                  helperText={fault && faultText(fault)}
+                  sx={{ width: 170 }}
+                />
+              )}
+            </Box>
+          );
+        })}
+        <TextField
+          label="Name of the mixed lot"
+          value={label}
+          onChange={e => setLabel(e.target.value)}
+          sx={{ mt: 1 }}
+        />
+      </Box>
+    </FormDialog>
   );
 }

@@ -1,22 +1,14 @@
 import { type Prepare, prepareLot } from '@cocotte/contract';
 import { Decimal, type Fault, addDays, dayOf, readDecimal, readNumber } from '@cocotte/core/measure';
 import { type Item, unitSign } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-} from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { Box, Button, MenuItem, TextField } from '@mui/material';
+import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
 import { anyWords, faultText, useEntry, words } from '../../shell/entry.ts';
-import { Faults, Soft } from '../../shell/parts.tsx';
+import { Soft } from '../../shell/parts.tsx';
+import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useShelf, useStockChanged } from '../api.ts';
 
@@ -38,7 +30,9 @@ export function PrepareDialog({ item, onClose }: { item: Item; onClose: () => vo
   const today = dayOf(kitchenNow(), kitchen.zone);
   const [how, setHow] = useState<Prepare['how']>('frozen');
   const [value, setValue] = useState<Prepare['value']>('cost of what went in');
-  const [parts, setParts] = useState<{ lotId: string; text: string }[]>([{ lotId: '', text: '' }]);
+  const [parts, setParts] = useState<{ key: string; lotId: string; text: string }[]>(() => [
+    { key: v7(), lotId: '', text: '' },
+  ]);
   const [faults, setFaults] = useState<Fault[]>([]);
   const lots = (data?.shelf ?? [])
     .filter(s => s.item.kind === 'ingredient')
@@ -56,8 +50,7 @@ export function PrepareDialog({ item, onClose }: { item: Item; onClose: () => vo
     },
     { keepsUntil: addDays(today, HOW.frozen.days) },
   );
-  const save = async (e: FormEvent) => {
-    e.preventDefault();
+  const save = async () => {
     const v = form.read();
     const found: Fault[] = [];
     const given = parts
@@ -101,130 +94,119 @@ export function PrepareDialog({ item, onClose }: { item: Item; onClose: () => vo
     }
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="prepare-title">
-      <form noValidate onSubmit={e => void save(e)}>
-        <DialogTitle id="prepare-title" variant="h2">
-          Make a lot of {item.name.toLowerCase()}
-        </DialogTitle>
-        <DialogContent>
-          <Box
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
-              gap: 2,
-              mt: 1,
-              alignItems: 'start',
-            }}
-          >
+    <FormDialog
+      title={`Make a lot of ${item.name.toLowerCase()}`}
+      action="Make the lot"
+      faults={faults.filter(f => !/^parts\[\d+\]\.quantity$/.test(f.path))}
+      width="md"
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+          gap: 2,
+          mt: 1,
+          alignItems: 'start',
+        }}
+      >
+        <TextField
+          select
+          label="How it is kept"
+          value={how}
+          onChange={e => {
+            const next = e.target.value as Prepare['how'];
+            setHow(next);
+            form.set('keepsUntil', addDays(today, HOW[next].days));
+          }}
+        >
+          {(Object.keys(HOW) as Prepare['how'][]).map(h => (
+            <MenuItem key={h} value={h}>
+              {HOW[h].words}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField label="Lot name" {...form.field('label')} />
+        {parts.map((p, i) => {
+          const row = lots.find(l => l.lot.id === p.lotId);
+          const fault = faults.find(f => f.path === `parts[${i}].quantity`);
+          return [
             <TextField
+              key={`${p.key} lot`}
               select
-              label="How it is kept"
-              value={how}
-              onChange={e => {
-                const next = e.target.value as Prepare['how'];
-                setHow(next);
-                form.set('keepsUntil', addDays(today, HOW[next].days));
-              }}
+              label={i === 0 ? 'Made of' : 'And of'}
+              value={p.lotId}
+              onChange={e =>
+                setParts(list => list.map((x, k) => (k === i ? { ...x, lotId: e.target.value } : x)))
+              }
             >
-              {(Object.keys(HOW) as Prepare['how'][]).map(h => (
-                <MenuItem key={h} value={h}>
-                  {HOW[h].words}
+              {lots.map(l => (
+                <MenuItem key={l.lot.id} value={l.lot.id}>
+                  {l.item.name}, lot {l.lot.label} ({l.lot.onHand} {unitSign(l.item.unit)} left)
                 </MenuItem>
               ))}
-            </TextField>
-            <TextField label="Lot name" {...form.field('label')} />
-            {parts.map((p, i) => {
-              const row = lots.find(l => l.lot.id === p.lotId);
-              const fault = faults.find(f => f.path === `parts[${i}].quantity`);
-              return [
-                <TextField
-                  // oxlint-disable-next-line react/no-array-index-key -- rows have no other name
-                  key={`lot ${i}`}
-                  select
-                  label={i === 0 ? 'Made of' : 'And of'}
-                  value={p.lotId}
-                  onChange={e =>
-                    setParts(list => list.map((x, k) => (k === i ? { ...x, lotId: e.target.value } : x)))
-                  }
-                >
-                  {lots.map(l => (
-                    <MenuItem key={l.lot.id} value={l.lot.id}>
-                      {l.item.name}, lot {l.lot.label} ({l.lot.onHand} {unitSign(l.item.unit)} left)
-                    </MenuItem>
-                  ))}
-                </TextField>,
-                <TextField
-                  // oxlint-disable-next-line react/no-array-index-key -- rows have no other name
-                  key={`quantity ${i}`}
-                  label={`Went in${row ? `, ${row.item.unit === 'each' ? 'pieces' : row.item.unit}` : ''}`}
-                  inputMode="decimal"
-                  value={p.text}
-                  onChange={e =>
-                    setParts(list => list.map((x, k) => (k === i ? { ...x, text: e.target.value } : x)))
-                  }
-                  error={fault !== undefined}
-                  helperText={fault && faultText(fault)}
-                />,
-              ];
-            })}
-            <Button
-              variant="outlined"
-              onClick={() => setParts(list => [...list, { lotId: '', text: '' }])}
-              sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
-            >
-              Something else went in
-            </Button>
+            </TextField>,
             <TextField
-              label={`Came out, ${item.unit === 'each' ? 'pieces' : item.unit}`}
+              key={`${p.key} quantity`}
+              label={`Went in${row ? `, ${row.item.unit === 'each' ? 'pieces' : row.item.unit}` : ''}`}
               inputMode="decimal"
-              {...form.field('quantity')}
-            />
-            <TextField
-              label="Keeps until"
-              type="date"
-              {...form.field('keepsUntil')}
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
-            <TextField
-              select
-              label="What it is worth"
-              value={value}
-              onChange={e => setValue(e.target.value as Prepare['value'])}
-            >
-              {VALUES.map(v => (
-                <MenuItem key={v} value={v}>
-                  {v}
-                </MenuItem>
-              ))}
-            </TextField>
-            {value === 'cost and work' && (
-              <TextField label="Minutes of work" inputMode="decimal" {...form.field('minutes')} />
-            )}
-            {value === 'market value' && (
-              <TextField
-                label={`Worth, all of it, ${kitchen.currency}`}
-                inputMode="decimal"
-                {...form.field('unitCost')}
-              />
-            )}
-            <TextField label="Note" {...form.field('note')} />
-          </Box>
-          {how === 'juice' && item.use === 'citrus juice' && (
-            <Soft sx={{ display: 'block', mt: 1 }}>
-              Pressed here it counts as fresh: it may not serve where acid is the barrier.
-            </Soft>
-          )}
-          <Faults faults={faults.filter(f => !/^parts\[\d+\]\.quantity$/.test(f.path))} />
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button variant="outlined" onClick={onClose}>
-            Not now
-          </Button>
-          <Button type="submit" variant="contained">
-            Make the lot
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+              value={p.text}
+              onChange={e =>
+                setParts(list => list.map((x, k) => (k === i ? { ...x, text: e.target.value } : x)))
+              }
+              error={fault !== undefined}
+              helperText={fault && faultText(fault)}
+            />,
+          ];
+        })}
+        <Button
+          variant="outlined"
+          onClick={() => setParts(list => [...list, { key: v7(), lotId: '', text: '' }])}
+          sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+        >
+          Something else went in
+        </Button>
+        <TextField
+          label={`Came out, ${item.unit === 'each' ? 'pieces' : item.unit}`}
+          inputMode="decimal"
+          {...form.field('quantity')}
+        />
+        <TextField
+          label="Keeps until"
+          type="date"
+          {...form.field('keepsUntil')}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+        <TextField
+          select
+          label="What it is worth"
+          value={value}
+          onChange={e => setValue(e.target.value as Prepare['value'])}
+        >
+          {VALUES.map(v => (
+            <MenuItem key={v} value={v}>
+              {v}
+            </MenuItem>
+          ))}
+        </TextField>
+        {value === 'cost and work' && (
+          <TextField label="Minutes of work" inputMode="decimal" {...form.field('minutes')} />
+        )}
+        {value === 'market value' && (
+          <TextField
+            label={`Worth, all of it, ${kitchen.currency}`}
+            inputMode="decimal"
+            {...form.field('unitCost')}
+          />
+        )}
+        <TextField label="Note" {...form.field('note')} />
+      </Box>
+      {how === 'juice' && item.use === 'citrus juice' && (
+        <Soft sx={{ display: 'block', mt: 1 }}>
+          Pressed here it counts as fresh: it may not serve where acid is the barrier.
+        </Soft>
+      )}
+    </FormDialog>
   );
 }

@@ -15,7 +15,7 @@ import {
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { kitchenNow } from '../../shell/clock.ts';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { useStock } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
@@ -35,12 +35,13 @@ export function ShelfPage() {
   const [past, setPast] = useState('');
   const [open, setOpen] = useState<'item' | 'lot' | null>(null);
   const at = past ? new Date(instantOf(past, kitchen.zone)).toISOString() : '';
-  const { data, hasNextPage, fetchNextPage, error } = useStock({
+  const list = useStock({
     search: useDeferredValue(search.trim()),
     kind,
     only,
     at,
   });
+  const { data, error } = list;
   const rows = data?.pages.flatMap(p => p.rows) ?? [];
   const first = data?.pages[0];
   return (
@@ -199,13 +200,7 @@ export function ShelfPage() {
           )
         )}
         {error && <Nothing>{error.message}</Nothing>}
-        {hasNextPage && (
-          <Box sx={{ textAlign: 'center', mt: 1.5 }}>
-            <Button variant="outlined" onClick={() => void fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        <ShowMore list={list} />
       </Sheet>
       {open === 'item' && <ItemDialog onClose={() => setOpen(null)} />}
       {open === 'lot' && <LotDialog onClose={() => setOpen(null)} />}
