@@ -27,7 +27,7 @@ declare module '@mui/material/styles' {
   }
 }
 
-const DAY = {
+export const DAY = {
   primary: { main: '#4B1E3F', contrastText: '#FFFDF8' },
   error: { main: '#9E2B1B' },
   success: { main: '#35622F' },
@@ -43,7 +43,7 @@ const DAY = {
   fruit: { main: '#E0913B' },
 };
 
-const NIGHT = {
+export const NIGHT: typeof DAY = {
   primary: { main: '#E2B3D3', contrastText: '#2A1524' },
   error: { main: '#F0917F' },
   success: { main: '#A0CC96' },

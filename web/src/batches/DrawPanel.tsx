@@ -24,6 +24,16 @@ import type { OpenBatch } from './api.ts';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
 
+/** On a phone each need stands over its quantity and its lot; from a tablet on they are columns. */
+const stacked = {
+  display: { xs: 'grid', sm: 'table-row' },
+  gridTemplateColumns: '128px minmax(0, 1fr)',
+  borderBottom: { xs: 1, sm: 0 },
+  borderColor: { xs: 'rule.main', sm: 'rule.main' },
+  '& td': { borderBottom: { xs: 0, sm: 1 }, borderColor: { sm: 'rule.main' } },
+  '& td:first-of-type': { gridColumn: '1 / -1', pb: { xs: 0, sm: 1 } },
+};
+
 /** Draws what the batch needs out of the open containers: nothing is chosen unless somebody wants to. */
 export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
@@ -105,9 +115,9 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
       <Sheet title="Draw lots" aside="Out of the open container, then the oldest">
-        <Box sx={{ overflowX: 'auto' }}>
-          <Table size="small" sx={{ minWidth: 620 }}>
-            <TableHead>
+        <Box>
+          <Table size="small">
+            <TableHead sx={{ display: { xs: 'none', sm: 'table-header-group' } }}>
               <TableRow>
                 <TableCell sx={{ width: '30%' }}>For</TableCell>
                 <TableCell sx={{ width: 170 }}>Quantity</TableCell>
@@ -116,7 +126,7 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             </TableHead>
             <TableBody>
               {rows.map(r => (
-                <TableRow key={r.need.key}>
+                <TableRow key={r.need.key} sx={stacked}>
                   <TableCell sx={{ fontWeight: 600, pt: '16px !important' }}>
                     {r.need.title}
                     {r.need.shelf && r.need.line && r.need.shelf.item.name !== r.need.title && (

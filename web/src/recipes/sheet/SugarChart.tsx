@@ -1,13 +1,8 @@
 import { boilingPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { fahrenheit, numberText } from '@cocotte/core/measure';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow, useTheme } from '@mui/material';
-import ReactApexChart from 'react-apexcharts';
-import { TEXT_FACE } from '../../theme.ts';
-
-/** The package is CommonJS: one bundler hands over its exports, another its default. */
-const Chart = ((ReactApexChart as unknown as { default?: typeof ReactApexChart }).default ??
-  ReactApexChart) as typeof ReactApexChart;
+import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { Chart, PLAIN_CHART, useInk } from '../../shell/Chart.tsx';
 
 /** Boiling temperature of sugar solutions in this kitchen, with the point the pot is to reach; the table says the same. */
 export function SugarChart({
@@ -20,7 +15,7 @@ export function SugarChart({
   /** Kelvin above boiling water at °Brix. */
   riseAt: (brix: number) => number;
 }) {
-  const { palette } = useTheme();
+  const { palette } = useInk();
   const water_C = boilingPoint_C(kitchen.altitude_m) + kitchen.thermometerError_C;
   const shown = (brix: number) => {
     const c = water_C + riseAt(brix);
@@ -36,12 +31,7 @@ export function SugarChart({
           height={240}
           series={[{ name: `°${kitchen.temperature}`, data: points.map(b => ({ x: b, y: shown(b) })) }]}
           options={{
-            chart: {
-              toolbar: { show: false },
-              animations: { enabled: false },
-              fontFamily: TEXT_FACE,
-              zoom: { enabled: false },
-            },
+            chart: PLAIN_CHART,
             colors: [palette.primary.main],
             stroke: { width: 3, curve: 'straight' },
             xaxis: {

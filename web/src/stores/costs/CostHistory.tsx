@@ -18,29 +18,21 @@ import {
   TableHead,
   TableRow,
   TextField,
-  useTheme,
 } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
 import { Link } from 'react-router';
 import { Nothing, Sheet, Soft } from '../../shell/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { TEXT_FACE } from '../../theme.ts';
 import { PART_WORDS } from './CostTable.tsx';
+import { jarsOf, perJar } from './per-jar.ts';
 
-const Chart = lazy(async () => {
-  const module = await import('react-apexcharts');
-  const inner = module.default as unknown as { default?: typeof module.default };
-  return { default: (inner.default ?? module.default) as typeof module.default };
-});
+const CostChart = lazy(async () => ({ default: (await import('./CostChart.tsx')).CostChart }));
 
-const jarsOf = (s: CostSheet) => s.bySize.reduce((n, b) => n + b.count, 0);
-const perJar = (s: CostSheet, exact: string) => new Decimal(exact).div(jarsOf(s));
 const total = (s: CostSheet) => s.parts.reduce((sum, p) => sum.plus(p.exact), new Decimal(0));
 
 /** What a jar cost over time, in its parts, and what made the difference between two batches. */
 export function CostHistory({ batches }: { batches: PastCost[] }) {
   const { kitchen } = useHere();
-  const { palette } = useTheme();
   const [chart, setChart] = useState(true);
   const [fromId, setFrom] = useState('');
   const [toId, setTo] = useState('');
@@ -56,19 +48,6 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
   const parts = COST_PARTS.filter(p =>
     batches.some(b => b.sheet.parts.some(x => x.part === p && x.exact !== '0')),
   );
-  const inks = [
-    palette.primary.main,
-    '#b8652a',
-    '#4f7a4a',
-    '#7a6a9c',
-    '#a23b3b',
-    '#8a7a4d',
-    '#3d7f8c',
-    '#c79a3b',
-    '#6d5a53',
-    '#9a5f86',
-    '#5b6f3a',
-  ];
   const habits = (b: PastCost) => ({ ...kitchen, currency: b.sheet.currency });
   const pick = (label: string, value: string, set: (id: string) => void) => (
     <TextField select label={label} value={value} onChange={e => set(e.target.value)} sx={{ width: 230 }}>
@@ -102,49 +81,9 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
       }
     >
       {chart && batches.length > 1 && (
-        <Box aria-hidden="true">
-          <Suspense fallback={<Box sx={{ height: 260 }} />}>
-            <Chart
-              type="bar"
-              height={260}
-              series={parts.map(p => ({
-                name: PART_WORDS[p],
-                data: batches.map(b =>
-                  Number(perJar(b.sheet, b.sheet.parts.find(x => x.part === p)?.exact ?? '0').toFixed(4)),
-                ),
-              }))}
-              options={{
-                chart: {
-                  stacked: true,
-                  toolbar: { show: false },
-                  animations: { enabled: false },
-                  fontFamily: TEXT_FACE,
-                  zoom: { enabled: false },
-                },
-                colors: inks,
-                plotOptions: { bar: { columnWidth: '48%' } },
-                dataLabels: { enabled: false },
-                tooltip: { enabled: false },
-                legend: {
-                  position: 'bottom',
-                  labels: { colors: palette.text.primary },
-                  markers: { strokeWidth: 0 },
-                },
-                xaxis: {
-                  categories: batches.map(b => dayText(b.madeOn, kitchen)),
-                  labels: { style: { colors: palette.text.secondary } },
-                },
-                yaxis: {
-                  labels: {
-                    style: { colors: palette.text.secondary },
-                    formatter: (v: number) => moneyText(v.toFixed(2), kitchen),
-                  },
-                },
-                grid: { borderColor: palette.divider },
-              }}
-            />
-          </Suspense>
-        </Box>
+        <Suspense fallback={<Box sx={{ height: 260 }} />}>
+          <CostChart batches={batches} parts={parts} />
+        </Suspense>
       )}
       <Box sx={{ overflowX: 'auto' }}>
         <Table size="small" aria-label="Cost of a jar by batch" sx={{ minWidth: 520 }}>

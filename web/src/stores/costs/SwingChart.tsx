@@ -1,17 +1,13 @@
 import { Decimal, moneyText } from '@cocotte/core/measure';
 import type { Swing } from '@cocotte/core/stores';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow, useTheme } from '@mui/material';
-import ReactApexChart from 'react-apexcharts';
+import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { useHere } from '../../shell/session.tsx';
-import { TEXT_FACE } from '../../theme.ts';
-
-const Chart = ((ReactApexChart as unknown as { default?: typeof ReactApexChart }).default ??
-  ReactApexChart) as typeof ReactApexChart;
+import { Chart, PLAIN_CHART, useInk } from '../../shell/Chart.tsx';
 
 /** What moves the cost of a jar most: bars from the cost as planned, the widest first; the table says the same. */
 export function SwingChart({ cost, swings, currency }: { cost: string; swings: Swing[]; currency: string }) {
   const { kitchen } = useHere();
-  const { palette } = useTheme();
+  const { palette } = useInk();
   const habits = { ...kitchen, currency };
   const money = (x: string | null) =>
     x === null ? '' : moneyText(new Decimal(x).toDecimalPlaces(2), habits);
@@ -28,12 +24,7 @@ export function SwingChart({ cost, swings, currency }: { cost: string; swings: S
           height={60 + swings.length * 44}
           series={[{ name: 'A jar costs', data: bars }]}
           options={{
-            chart: {
-              toolbar: { show: false },
-              animations: { enabled: false },
-              fontFamily: TEXT_FACE,
-              zoom: { enabled: false },
-            },
+            chart: PLAIN_CHART,
             plotOptions: { bar: { horizontal: true, barHeight: '55%', borderRadius: 2 } },
             colors: [palette.primary.main],
             xaxis: {

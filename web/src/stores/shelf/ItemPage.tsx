@@ -141,7 +141,7 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
                     <TableCell>Lot</TableCell>
                     <TableCell align="right">Left</TableCell>
                     <TableCell align="right">Cost</TableCell>
-                    <TableCell>From</TableCell>
+                    <TableCell sx={{ pl: 4 }}>From</TableCell>
                     <TableCell>Came</TableCell>
                   </TableRow>
                 </TableHead>
@@ -166,7 +166,7 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
                       <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
                         {unitCostText(lot.unitCost, item, kitchen)}
                       </TableCell>
-                      <TableCell>{lot.supplier}</TableCell>
+                      <TableCell sx={{ pl: 4 }}>{lot.supplier}</TableCell>
                       <TableCell sx={{ whiteSpace: 'nowrap' }}>
                         {dayText(lot.receivedOn, kitchen)}
                         {lot.bestBy && (

@@ -148,7 +148,7 @@ export function ShelfPage() {
                       <MuiLink component={Link} to={`/stores/items/${r.item.id}`} sx={{ fontWeight: 650 }}>
                         {r.item.name}
                       </MuiLink>{' '}
-                      {r.item.kind !== 'ingredient' && <Soft>{KIND_WORDS[r.item.kind].toLowerCase()}</Soft>}
+                      {r.item.kind !== 'ingredient' && <Soft>{KIND_WORDS[r.item.kind].toLowerCase()}</Soft>}{' '}
                       {r.item.toolState && r.item.toolState !== 'good' && (
                         <Tag tone="live">{r.item.toolState}</Tag>
                       )}
