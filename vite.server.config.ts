@@ -20,10 +20,12 @@ export default defineConfig(({ mode }) => ({
     rollupOptions: {
       input: (mode === 'bench'
         ? { bench: 'bench/main.ts', csv: 'bench/csv-reader.ts' }
-        : { main: 'server/src/main.ts', cli: 'server/src/cli.ts', seed: 'demo/main.ts' }) as Record<
-        string,
-        string
-      >,
+        : {
+            main: 'server/src/main.ts',
+            cli: 'server/src/cli.ts',
+            heavy: 'server/src/heavy/worker.ts',
+            seed: 'demo/main.ts',
+          }) as Record<string, string>,
       output: { entryFileNames: '[name].mjs', chunkFileNames: 'shared/[name]-[hash].mjs' },
       external: [
         ...builtinModules,

@@ -17,7 +17,7 @@ import {
 import { plumJam } from '@cocotte/demo/recipes';
 import pg from 'pg';
 import { type Kitchen, serve } from './kitchens.ts';
-import { call } from './load.ts';
+import { call, inside } from './load.ts';
 import { median, ms, percentile, say, tiny } from './say.ts';
 
 const timed = (runs: number, work: () => unknown): number[] => {
@@ -106,7 +106,7 @@ export async function bookOfThousands(kitchen: Kitchen): Promise<void> {
       await call(
         server.port,
         kitchen.token,
-        `/api/recipe-imports/${importId}/parts`,
+        inside(kitchen, `/recipe-imports/${importId}/parts`),
         JSON.stringify({
           from,
           recipes: sound.slice(from, from + 60),
@@ -118,7 +118,7 @@ export async function bookOfThousands(kitchen: Kitchen): Promise<void> {
   await call(
     server.port,
     kitchen.token,
-    `/api/recipe-imports/${importId}/finish`,
+    inside(kitchen, `/recipe-imports/${importId}/finish`),
     JSON.stringify({ count: sound.length, newCodes: true }),
   );
   const took_s = (performance.now() - began) / 1000;
@@ -133,7 +133,7 @@ export async function bookOfThousands(kitchen: Kitchen): Promise<void> {
     await call(
       server.port,
       kitchen.token,
-      `/api/recipes?search=${encodeURIComponent(words[i % words.length] as string)}`,
+      inside(kitchen, `/recipes?search=${encodeURIComponent(words[i % words.length] as string)}`),
     );
     search.push(performance.now() - start);
   }

@@ -45,7 +45,11 @@ export async function makeKitchen(name: string, ten: boolean): Promise<Kitchen> 
   );
   const token = randomUUID();
   await database.outside(trx =>
-    insertSession(trx, hashToken(token), who.account_id, who.kitchen_id, Date.now()),
+    insertSession(
+      trx,
+      { tokenHash: hashToken(token), accountId: who.account_id, kitchenId: who.kitchen_id },
+      Date.now(),
+    ),
   );
   const known = new Map([plumJam, waxBeans, crushedTomatoes].map(r => [r.code, r]));
   const recipes = await database.inKitchen(who.kitchen_id, async trx =>

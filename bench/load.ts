@@ -7,6 +7,10 @@ import { CONNECTIONS, SECONDS } from './say.ts';
 
 const agent = new Agent({ keepAlive: true, maxSockets: 64 });
 
+/** An address in a kitchen, such as `/batches`. */
+export const inside = (k: Pick<Kitchen, 'kitchenId'>, path: string): string =>
+  `/api/kitchens/${k.kitchenId}${path}`;
+
 /** One call; how long it took, in ms. */
 export function call(port: number, token: string, path: string, body?: string): Promise<number> {
   const began = performance.now();
@@ -79,31 +83,31 @@ export const QUERIES: [
 ][] = [
   [
     'batches',
-    () => '/api/batches',
+    k => inside(k, '/batches'),
     `select batch_id, made_on, summary, last_seq from batches where kitchen_id = $1 order by made_on desc, batch_id desc limit 51`,
     k => [k.kitchenId],
   ],
   [
     'recipes',
-    () => '/api/recipes',
+    k => inside(k, '/recipes'),
     `select r.recipe_id, r.name, r.code, r.version, r.product, r.family, r.tags, r.variant_of, r.cooked, r.last_cooked, v.body->>'foodClass', v.body->'authority'->>'grade', v.body->'makes', (select avg(t.rating)::float8 from tastings t where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) from recipes r join recipe_versions v on v.kitchen_id = r.kitchen_id and v.recipe_id = r.recipe_id and v.number = r.version where r.kitchen_id = $1 order by r.name, r.recipe_id limit 51`,
     k => [k.kitchenId],
   ],
   [
     'lots',
-    () => '/api/lots',
+    k => inside(k, '/lots'),
     `select l.*, i.body from lots l join items i on i.kitchen_id = l.kitchen_id and i.item_id = l.item_id where l.kitchen_id = $1 and l.on_hand > 0 order by l.received_on desc, l.lot_id desc limit 51`,
     k => [k.kitchenId],
   ],
   [
     'one batch',
-    k => `/api/batches/${k.batchId}`,
+    k => inside(k, `/batches/${k.batchId}`),
     `select seq, hash, content from events where kitchen_id = $1 and batch_id = $2 order by seq`,
     k => [k.kitchenId, k.batchId],
   ],
   [
     'today',
-    () => '/api/today',
+    k => inside(k, '/today'),
     `select batch_id, summary, last_seq from batches where kitchen_id = $1 and open = true order by made_on desc, batch_id desc limit 201`,
     k => [k.kitchenId],
   ],

@@ -12,7 +12,7 @@ import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
 import { costsInHand, fileOfReceipts, storesOfYears } from './stores.ts';
-import { QUERIES, atOnce, call, floor, steady } from './load.ts';
+import { QUERIES, atOnce, call, floor, inside, steady } from './load.ts';
 import { CONNECTIONS, PLAN, failures, median, ms, percentile, ratio, say, tiny } from './say.ts';
 
 /** Rounds in which floor and endpoint, demo and ten years take turns, so that the machine's moods fall on all alike. */
@@ -26,7 +26,7 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
     const server = await serve(kitchen);
     const title = i === 0 ? 'demo' : 'ten years';
     served.push({ ...kitchen, ...server, title });
-    await steady(20, () => call(server.port, kitchen.token, '/api/today'));
+    await steady(20, () => call(server.port, kitchen.token, inside(kitchen, '/today')));
     await new Promise(resolve => setTimeout(resolve, tiny ? 200 : 2000));
     const rest_MB =
       Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.child.pid}/status`, 'utf8'))?.[1]) / 1024;
@@ -81,7 +81,7 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
       call(
         k.port,
         k.token,
-        `/api/batches/${k.batchId}/events`,
+        inside(k, `/batches/${k.batchId}/events`),
         JSON.stringify({
           events: [device.fact(Date.now(), 'temperature.read', { where: 'pot', temp_C: 99 })],
         }),
@@ -135,7 +135,7 @@ async function labels(): Promise<void> {
   const stock = LABEL_STOCKS[0] as LabelStock;
   const time = async (count: number) => {
     const began = performance.now();
-    const bytes = await drawLabels(label, stock, count, { locale: 'en-US' });
+    const bytes = await drawLabels({ label, stock, count, habits: { locale: 'en-US' } });
     return { took: performance.now() - began, bytes: bytes.length };
   };
   await time(1);

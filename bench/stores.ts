@@ -1,3 +1,4 @@
+import { byName } from '@cocotte/core/measure';
 import { fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -23,7 +24,7 @@ import { selectItems } from '@cocotte/server/stores/queries';
 import { costCases, spreadsheetCost } from '@cocotte/testing/cost-spreadsheet';
 import pg from 'pg';
 import { type Kitchen, ROOT, serve } from './kitchens.ts';
-import { call } from './load.ts';
+import { call, inside } from './load.ts';
 import { median, ms, percentile, ratio, say, tiny } from './say.ts';
 
 const SESSION = `select a.id, m.kitchen_id, m.role from sessions s join accounts a on a.id = s.account_id left join memberships m on m.account_id = a.id where s.token_hash = $1`;
@@ -67,10 +68,15 @@ export async function storesOfYears(kitchen: Kitchen): Promise<void> {
   const past = new Date(Date.now() - 1200 * 86_400_000).toISOString();
   say('\nStores in the kitchen of ten years, one call after another');
   for (const [name, path, target, queries] of [
-    ['stores list', '/api/stock', 50, [KITCHEN, NOW, COUNTS, PLANS, ITEMS, LEFT]],
-    ['balance at a past instant', `/api/stock?at=${past}`, 50, [KITCHEN, PAST, COUNTS]],
-    ['shelf with every lot that is left', '/api/shelf', 0, [...SHELF, PLANS]],
-    ['actual cost of a batch', `/api/batches/${kitchen.batchId}/cost`, 10, [RECORD(kitchen), NEAR]],
+    ['stores list', inside(kitchen, '/stock'), 50, [KITCHEN, NOW, COUNTS, PLANS, ITEMS, LEFT]],
+    ['balance at a past instant', inside(kitchen, `/stock?at=${past}`), 50, [KITCHEN, PAST, COUNTS]],
+    ['shelf with every lot that is left', inside(kitchen, '/shelf'), 0, [...SHELF, PLANS]],
+    [
+      'actual cost of a batch',
+      inside(kitchen, `/batches/${kitchen.batchId}/cost`),
+      10,
+      [RECORD(kitchen), NEAR],
+    ],
   ] as const) {
     const once = () => call(server.port, kitchen.token, path);
     for (let i = 0; i < 10; i++) await once();
@@ -118,7 +124,7 @@ export async function costsInHand(): Promise<void> {
     burnerMinutes: 60,
     burnerId: '',
     yieldShare: 1,
-    priceFactor: {},
+    priceFactor: byName(),
   });
   const base = { ...figures(8), shelf: benchShelf(), jars };
   const rescaled = [
@@ -234,7 +240,7 @@ export async function fileOfReceipts(kitchen: Kitchen): Promise<void> {
       await call(
         server.port,
         kitchen.token,
-        `/api/receipt-imports/${importId}/parts`,
+        inside(kitchen, `/receipt-imports/${importId}/parts`),
         JSON.stringify({ from, receipts: read.receipts.slice(from, from + 120) }),
       );
   };
@@ -242,7 +248,7 @@ export async function fileOfReceipts(kitchen: Kitchen): Promise<void> {
   await call(
     server.port,
     kitchen.token,
-    `/api/receipt-imports/${importId}/finish`,
+    inside(kitchen, `/receipt-imports/${importId}/finish`),
     JSON.stringify({ count: read.receipts.length, again: false }),
   );
   const took_s = (performance.now() - began) / 1000;

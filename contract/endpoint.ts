@@ -10,9 +10,14 @@ export type Reply<T> = { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaTy
 export interface Endpoint<P, Q, B, R> {
   name: string;
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
-  /** Express path under the origin, `/api/batches/:batchId`. */
+  /**
+   * Express path under the origin. What is done in a kitchen names it, `/api/kitchens/:kitchenId/batches/:batchId`: the
+   * kitchen is no parameter of the endpoint's own, for membership in it is settled before anything else is read.
+   */
   path: string;
   who: Caller;
+  /** It also takes the right to release and sign. */
+  signs?: boolean;
   summary: string;
   params: Rule<P>;
   query: Rule<Q>;
@@ -25,12 +30,16 @@ export type AnyEndpoint = Endpoint<any, any, any, any>;
 
 type None = Record<never, never>;
 
+/** Whether an endpoint acts in a kitchen, which its path then names. */
+export const inKitchen = (e: AnyEndpoint): boolean => e.who !== 'anyone' && e.who !== 'signed in';
+
 /** Declares an endpoint that replies in JSON. Params, query and body are empty unless given. */
 export function endpoint<P = None, Q = None, B = None, R = None>(e: {
   name: string;
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
   path: string;
   who: Caller;
+  signs?: boolean;
   summary: string;
   params?: Rule<P>;
   query?: Rule<Q>;

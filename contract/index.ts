@@ -13,6 +13,7 @@ export {
   type ParamsOf,
   type QueryOf,
   type ReplyOf,
+  inKitchen,
 } from './endpoint.ts';
 export { type Problem, JSON_LIMIT, SERVER_TIME_HEADER } from './problem.ts';
-export { type Rule, check } from './rules.ts';
+export { type Rule, MOST_FAULTS, check, uuid } from './rules.ts';

@@ -1,5 +1,6 @@
-import type { AnyEndpoint } from './endpoint.ts';
-import { documentOf } from './rules.ts';
+import { byName } from '@cocotte/core/measure';
+import { type AnyEndpoint, inKitchen } from './endpoint.ts';
+import { documentOf, uuid } from './rules.ts';
 import { ENDPOINTS } from './table.ts';
 
 const PROBLEM = {
@@ -16,9 +17,7 @@ const PROBLEM = {
       items: {
         type: 'object',
         required: ['path', 'code', 'what', 'why', 'next'],
-        properties: Object.fromEntries(
-          ['path', 'code', 'what', 'why', 'next'].map(k => [k, { type: 'string' }]),
-        ),
+        properties: byName(['path', 'code', 'what', 'why', 'next'].map(k => [k, { type: 'string' }])),
       },
     },
   },
@@ -26,7 +25,7 @@ const PROBLEM = {
 
 /** The OpenAPI 3.1 document, printed from the endpoint table. */
 export function openApi(): Record<string, unknown> {
-  const paths: Record<string, Record<string, unknown>> = {};
+  const paths = byName<Record<string, unknown>>();
   for (const e of ENDPOINTS) {
     const path = e.path.replaceAll(/:(\w+)/g, '{$1}');
     (paths[path] ??= {})[e.method.toLowerCase()] = operation(e);
@@ -37,7 +36,7 @@ export function openApi(): Record<string, unknown> {
       title: 'Cocotte',
       version: '1',
       description:
-        'Every call the interface makes. Sign in first; the session is a cookie. Errors are RFC 9457 problems.',
+        'Every call the interface makes. Sign in first; the session is a cookie. What is done in a kitchen names it in its path. Errors are RFC 9457 problems; a 503 with Retry-After may be sent again as it is, under the same ids.',
     },
     paths,
     components: {
@@ -65,7 +64,12 @@ function operation(e: AnyEndpoint): Record<string, unknown> {
     summary: e.summary,
     'x-who': e.who,
     ...(e.who === 'anyone' ? {} : { security: [{ session: [] }] }),
-    parameters: [...parameters(documentOf(e.params), 'path'), ...parameters(documentOf(e.query), 'query')],
+    ...(e.signs ? { 'x-signs': true } : {}),
+    parameters: [
+      ...(inKitchen(e) ? parameters({ properties: { kitchenId: documentOf(uuid) } }, 'path') : []),
+      ...parameters(documentOf(e.params), 'path'),
+      ...parameters(documentOf(e.query), 'query'),
+    ],
     ...(hasBody
       ? { requestBody: { required: true, content: { 'application/json': { schema: documentOf(e.body) } } } }
       : {}),

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import type { AnySchema } from 'yup';
 import { describe, expect, it } from 'vitest';
 import * as demo from '../demo/recipes.ts';
 import { recipeRule } from './index.ts';
@@ -10,6 +9,7 @@ import {
   day,
   decimal,
   dictionary,
+  faultsIn,
   figure,
   flag,
   list,
@@ -55,14 +55,9 @@ const GOOD = {
   either: { kind: 'b', x: false },
 };
 
-const byYup = (rule: Rule<unknown>, value: unknown): boolean => {
-  try {
-    (rule as unknown as AnySchema).validateSync(value, { strict: true });
-    return true;
-  } catch {
-    return false;
-  }
-};
+/** Every part asked of Yup, with no quick answer in between. */
+const byYup = (rule: Rule<unknown>, value: unknown): boolean =>
+  faultsIn(rule, value, () => () => false).length === 0;
 
 describe('the rules', () => {
   it('a quick yes and Yup always agree: over any value in any field', () => {

@@ -1,11 +1,10 @@
-import type { Fault } from '@cocotte/core/measure';
+import { type Fault, type Names, byName } from '@cocotte/core/measure';
 import {
   type AnySchema,
   type ISchema,
   ValidationError,
   array,
   boolean,
-  lazy,
   mixed,
   number,
   object,
@@ -20,26 +19,35 @@ export type Rule<T> = ISchema<T>;
 export type JsonSchema = Record<string, unknown>;
 export type ValueOf<R> = R extends Rule<infer T> ? T : never;
 
-const documents = new WeakMap<object, JsonSchema>();
-/** Whether a value passes, without words: a quick yes spares Yup, which is only asked for what is wrong. */
-type Fits = (value: unknown) => boolean;
-const quick = new WeakMap<object, Fits>();
+/** A part of a value: where it lies in it, the rule it follows, and itself. */
+type Part = readonly [place: string | number, rule: Rule<unknown>, value: unknown];
 
-function rule<T>(schema: unknown, document: JsonSchema, fits: Fits): Rule<T> {
-  documents.set(schema as object, document);
-  quick.set(schema as object, fits);
+interface Making {
+  document: JsonSchema;
+  /** Whether a value passes, without words: a quick yes spares Yup, which is only asked for what is wrong. */
+  fits: (value: unknown) => boolean;
+  /** What a value consists of. The Yup rule of a whole says nothing of its parts: each is asked by itself. */
+  parts?: (value: unknown) => Iterable<Part>;
+}
+const makings = new WeakMap<object, Making>();
+
+function rule<T>(schema: unknown, making: Making): Rule<T> {
+  makings.set(schema as object, making);
   return schema as Rule<T>;
 }
 
-const fitsOf = (r: Rule<unknown>): Fits => quick.get(r as object) ?? (() => false);
+function makingOf(r: Rule<unknown>): Making {
+  const found = makings.get(r as object);
+  if (!found) throw new RangeError('The rule was not made with the words of rules.ts.');
+  return found;
+}
+const fitsOf = (r: Rule<unknown>): Making['fits'] => makingOf(r).fits;
 const isObject = (v: unknown): v is Record<string, unknown> =>
   v !== null && typeof v === 'object' && !Array.isArray(v);
 
 /** The JSON Schema of a rule, for OpenAPI. */
 export function documentOf(r: Rule<unknown>): JsonSchema {
-  const found = documents.get(r as object);
-  if (!found) throw new RangeError('documentOf: the rule was not made with the words of rules.ts');
-  return found;
+  return makingOf(r).document;
 }
 
 type Words = Pick<Fault, 'code' | 'what' | 'why' | 'next'>;
@@ -47,6 +55,20 @@ const say = (code: string, what: string, why: string, next: string): Words => ({
 const missing = say('missing', 'This is missing.', 'It is needed to go on.', 'Fill it in.');
 const wrongType = (wanted: string) =>
   say('wrong-type', `This must be ${wanted}.`, 'Nothing is guessed or converted.', `Send ${wanted}.`);
+
+/** What no text may hold: NUL, which PostgreSQL does not keep, and halves of a character, which UTF-8 has none of. */
+const NOT_TEXT = /[\0\p{Surrogate}]/u;
+const notText = say(
+  'not-text',
+  'This holds a character that is none.',
+  'It could not be kept or printed as it was sent.',
+  'Enter it again, without what was pasted in.',
+);
+/** The same for those who read the document; halves of a character cannot be said in a pattern that all read alike. */
+const NO_NUL = '^[^\\u0000]*$';
+/** As much of a name from outside as is repeated to whoever sent it. */
+const briefly = (name: string) =>
+  (name.length > 60 ? `${name.slice(0, 60)}…` : name).replaceAll(new RegExp(NOT_TEXT, 'gu'), '?');
 
 /** Words that hold `min` to `max` characters once trimmed. */
 export function text(limits: { min?: number; max: number; name?: string }): Rule<string> {
@@ -64,17 +86,20 @@ export function text(limits: { min?: number; max: number; name?: string }): Rule
         'Shorten it.',
       ),
     )
+    .test('text', notText, v => typeof v !== 'string' || v.length > max || !NOT_TEXT.test(v))
     .test(
       'min',
       say('missing', `${name} is empty.`, 'It is needed to go on.', 'Fill it in.'),
-      v => typeof v !== 'string' || v.trim().length >= min,
+      v => typeof v !== 'string' || v.length > max || v.trim().length >= min,
     );
-  return rule(
-    schema,
-    { type: 'string', minLength: min, maxLength: max },
-    v => typeof v === 'string' && v.length <= max && v.trim().length >= min,
-  );
+  return rule(schema, {
+    document: { type: 'string', minLength: min, maxLength: max, pattern: NO_NUL },
+    fits: v => typeof v === 'string' && v.length <= max && v.trim().length >= min && !NOT_TEXT.test(v),
+  });
 }
+
+/** No text of a pattern is longer: what is, is refused before it is looked at. */
+const LONGEST_PATTERNED = 300;
 
 function patterned(
   pattern: RegExp,
@@ -82,16 +107,17 @@ function patterned(
   document: JsonSchema,
   extra: (v: string) => boolean = () => true,
 ): Rule<string> {
+  const matches = (v: string) => v.length <= LONGEST_PATTERNED && pattern.test(v) && extra(v);
   const schema = string()
     .defined(missing)
     .nonNullable(missing)
     .typeError(wrongType('text'))
-    .test('pattern', words, v => typeof v !== 'string' || (pattern.test(v) && extra(v)));
-  return rule(
-    schema,
-    { type: 'string', pattern: pattern.source, ...document },
-    v => typeof v === 'string' && pattern.test(v) && extra(v),
-  );
+    .test('text', notText, v => typeof v !== 'string' || v.length > LONGEST_PATTERNED || !NOT_TEXT.test(v))
+    .test('pattern', words, v => typeof v !== 'string' || matches(v));
+  return rule(schema, {
+    document: { type: 'string', pattern: pattern.source, ...document },
+    fits: v => typeof v === 'string' && matches(v) && !NOT_TEXT.test(v),
+  });
 }
 
 /** A UUID made by whoever creates the thing. */
@@ -211,21 +237,23 @@ export function figure(limits: {
       say('too-large', `${name} must be at most ${max}.`, why, 'Check the figure.'),
       v => v == null || v <= max,
     );
-  return rule(
-    schema,
-    { type: whole ? 'integer' : 'number', [above ? 'exclusiveMinimum' : 'minimum']: min, maximum: max },
-    v =>
+  return rule(schema, {
+    document: {
+      type: whole ? 'integer' : 'number',
+      [above ? 'exclusiveMinimum' : 'minimum']: min,
+      maximum: max,
+    },
+    fits: v =>
       typeof v === 'number' &&
       (whole ? Number.isInteger(v) : Number.isFinite(v)) &&
       (above ? v > min : v >= min) &&
       v <= max,
-  );
+  });
 }
 
 export const flag: Rule<boolean> = rule(
   boolean().defined(missing).nonNullable(missing).typeError(wrongType('true or false')),
-  { type: 'boolean' },
-  v => typeof v === 'boolean',
+  { document: { type: 'boolean' }, fits: v => typeof v === 'boolean' },
 );
 
 /** One of a fixed set of words. */
@@ -240,22 +268,24 @@ export function choice<const T extends string | number>(values: readonly T[]): R
     mixed()
       .defined(missing)
       .test('choice', words, v => (values as readonly unknown[]).includes(v)),
-    { enum: [...values] },
-    v => (values as readonly unknown[]).includes(v),
+    { document: { enum: [...values] }, fits: v => (values as readonly unknown[]).includes(v) },
   );
 }
 
 /** The same, or null. */
 export function maybe<T>(inner: Rule<T>): Rule<T | null> {
-  const schema = lazy(value => (value === null ? mixed().nullable() : (inner as unknown as AnySchema)));
   const fits = fitsOf(inner);
-  return rule(schema, { oneOf: [documentOf(inner), { type: 'null' }] }, v => v === null || fits(v));
+  return rule(mixed().nullable(), {
+    document: { oneOf: [documentOf(inner), { type: 'null' }] },
+    fits: v => v === null || fits(v),
+    parts: v => (v === null ? [] : [['', inner, v]]),
+  });
 }
 
 /** A list with limits on its length. */
 export function list<T>(inner: Rule<T>, limits: { min?: number; max: number }): Rule<T[]> {
   const { min = 0, max } = limits;
-  const schema = array(inner as AnySchema)
+  const schema = array()
     .defined(missing)
     .nonNullable(missing)
     .typeError(wrongType('a list'))
@@ -275,61 +305,91 @@ export function list<T>(inner: Rule<T>, limits: { min?: number; max: number }): 
       v => !Array.isArray(v) || v.length <= max,
     );
   const fits = fitsOf(inner);
-  return rule(
-    schema,
-    { type: 'array', items: documentOf(inner), minItems: min, maxItems: max },
-    v => Array.isArray(v) && v.length >= min && v.length <= max && v.every(fits),
-  );
+  return rule(schema, {
+    document: { type: 'array', items: documentOf(inner), minItems: min, maxItems: max },
+    fits: v => Array.isArray(v) && v.length >= min && v.length <= max && v.every(fits),
+    *parts(v) {
+      if (!Array.isArray(v)) return;
+      // A list that is too long is told so; what stands past its end is not looked at.
+      for (let i = 0; i < Math.min(v.length, max); i++) yield [i, inner, v[i]];
+    },
+  });
 }
 
 /** An object with exactly these keys. Declared against the domain type, so that a drift fails the type check. */
 export function shape<T extends object>(fields: { [K in keyof T]-?: Rule<T[K]> }): Rule<T> {
-  const schema = object(fields as unknown as Record<string, AnySchema>)
+  const rules = new Map(Object.entries(fields as Record<string, Rule<unknown>>));
+  const schema = object()
     .defined(missing)
     .nonNullable(missing)
     .typeError(wrongType('an object'))
-    .noUnknown(true, ((params: { unknown?: string }) =>
-      say(
-        'unknown-key',
-        `There is a key that is not known: ${params.unknown ?? ''}.`,
-        'A misspelt key would be lost in silence.',
-        'Remove it or correct its name.',
-      )) as never)
+    .test('unknown', (value, context) => {
+      const unknown = isObject(value) ? Object.keys(value).find(key => !rules.has(key)) : undefined;
+      return (
+        unknown === undefined ||
+        context.createError({
+          message: say(
+            'unknown-key',
+            `There is a key that is not known: ${briefly(unknown)}.`,
+            'A misspelt key would be lost in silence.',
+            'Remove it or correct its name.',
+          ) as never,
+        })
+      );
+    })
     .strict(true);
-  const properties = Object.fromEntries(
-    Object.entries(fields).map(([key, field]) => [key, documentOf(field as Rule<unknown>)]),
-  );
-  const names = Object.keys(fields);
-  const each = names.map(
-    name => [name, fitsOf((fields as Record<string, Rule<unknown>>)[name] as Rule<unknown>)] as const,
-  );
-  return rule(
-    schema,
-    { type: 'object', properties, required: names, additionalProperties: false },
-    v =>
+  const properties: Names<JsonSchema> = byName();
+  for (const [key, field] of rules) properties[key] = documentOf(field);
+  const each = [...rules].map(([name, field]) => [name, fitsOf(field)] as const);
+  return rule(schema, {
+    document: { type: 'object', properties, required: [...rules.keys()], additionalProperties: false },
+    fits: v =>
       isObject(v) &&
-      Object.keys(v).every(key => Object.hasOwn(fields, key)) &&
+      Object.keys(v).every(key => rules.has(key)) &&
       each.every(([name, fits]) => Object.hasOwn(v, name) && fits(v[name])),
-  );
+    *parts(v) {
+      if (!isObject(v)) return;
+      for (const [name, field] of rules) yield [name, field, Object.hasOwn(v, name) ? v[name] : undefined];
+    },
+  });
 }
 
-/** An object whose keys are free and whose values follow one rule. */
+/** Most names in an object whose keys are free, and the longest of them. */
+const FREE_KEYS = { most: 2000, longest: 200 };
+
+/** An object whose keys are free and whose values follow one rule. Whoever reads it by a name asks `Object.hasOwn`. */
 export function dictionary<T>(inner: Rule<T>): Rule<Record<string, T>> {
-  const schema = lazy(value =>
-    object(
-      value !== null && typeof value === 'object'
-        ? Object.fromEntries(Object.keys(value).map(k => [k, inner as unknown as AnySchema]))
-        : {},
+  const badKey = (key: string) => key.length > FREE_KEYS.longest || NOT_TEXT.test(key);
+  const schema = object()
+    .defined(missing)
+    .nonNullable(missing)
+    .typeError(wrongType('an object'))
+    .test(
+      'max',
+      say(
+        'too-many',
+        `More than ${FREE_KEYS.most} names at once.`,
+        'One request has a limit.',
+        'Send fewer.',
+      ),
+      v => !isObject(v) || Object.keys(v).length <= FREE_KEYS.most,
     )
-      .defined(missing)
-      .nonNullable(missing),
-  );
+    .test('names', notText, v => !isObject(v) || !Object.keys(v).some(badKey));
   const fits = fitsOf(inner);
-  return rule(
-    schema,
-    { type: 'object', additionalProperties: documentOf(inner) },
-    v => isObject(v) && Object.values(v).every(fits),
-  );
+  return rule(schema, {
+    document: {
+      type: 'object',
+      additionalProperties: documentOf(inner),
+      maxProperties: FREE_KEYS.most,
+      propertyNames: { maxLength: FREE_KEYS.longest, pattern: NO_NUL },
+    },
+    fits: v =>
+      isObject(v) &&
+      Object.keys(v).length <= FREE_KEYS.most &&
+      !Object.keys(v).some(badKey) &&
+      Object.values(v).every(fits),
+    parts: v => (isObject(v) ? Object.entries(v).map(([key, part]) => [key, inner, part] as const) : []),
+  });
 }
 
 /**
@@ -339,8 +399,10 @@ export function dictionary<T>(inner: Rule<T>): Rule<Record<string, T>> {
  * @param branches  value of the key → rule for the whole object, key included
  */
 export function union<T>(key: string, branches: Record<string, Rule<unknown>>): Rule<T> {
-  const names = Object.keys(branches);
-  const unknown = object()
+  const rules = new Map(Object.entries(branches));
+  const branchOf = (v: unknown): Rule<unknown> | undefined =>
+    isObject(v) && Object.hasOwn(v, key) ? rules.get(v[key] as string) : undefined;
+  const schema = object()
     .defined(missing)
     .nonNullable(missing)
     .typeError(wrongType('an object'))
@@ -348,59 +410,86 @@ export function union<T>(key: string, branches: Record<string, Rule<unknown>>): 
       'branch',
       say(
         'not-a-choice',
-        `"${key}" must be one of: ${names.join(', ')}.`,
+        `"${key}" must be one of: ${[...rules.keys()].join(', ')}.`,
         'It says what kind of thing this is.',
         'Choose one of them.',
       ),
-      () => false,
+      v => !isObject(v) || branchOf(v) !== undefined,
     );
-  const schema = lazy((value: unknown) => {
-    const name =
-      value !== null && typeof value === 'object' ? (value as Record<string, unknown>)[key] : undefined;
-    return (
-      typeof name === 'string' && Object.hasOwn(branches, name) ? branches[name] : unknown
-    ) as AnySchema;
+  return rule(schema, {
+    document: { oneOf: [...rules.values()].map(documentOf), discriminator: { propertyName: key } },
+    fits: v => {
+      const branch = branchOf(v);
+      return branch !== undefined && fitsOf(branch)(v);
+    },
+    parts: v => {
+      const branch = branchOf(v);
+      return branch ? [['', branch, v]] : [];
+    },
   });
-  const fits = new Map(Object.entries(branches).map(([name, branch]) => [name, fitsOf(branch)]));
-  return rule(
-    schema,
-    { oneOf: Object.values(branches).map(documentOf), discriminator: { propertyName: key } },
-    v => isObject(v) && (fits.get(v[key] as string)?.(v) ?? false),
-  );
 }
 
 /** Nothing at all: no params, no query, no body. */
 export const nothing = shape<Record<never, never>>({});
 
+/** Faults that are told at once: whoever reads more than these mends the first ones first. */
+export const MOST_FAULTS = 20;
+
 /**
- * Checks a value against a rule without casting anything.
+ * Checks a value against a rule without casting anything. A quick yes is taken; else the value is walked part by part,
+ * and Yup is asked where a part does not pass, until so many faults are found that more would not be read.
  *
- * @returns the same value, typed, or every fault with its path
+ * @returns the same value, typed, or its faults, each with its path
  */
 export function check<T>(
   r: Rule<T>,
   value: unknown,
 ): { ok: true; value: T } | { ok: false; faults: Fault[] } {
   if (fitsOf(r)(value)) return { ok: true, value: value as T };
+  const faults = faultsIn(r, value, part => fitsOf(part));
+  return { ok: false, faults };
+}
+
+/**
+ * The faults of a value, by Yup.
+ *
+ * @param quick  what spares Yup a part; in tests nothing does
+ */
+export function faultsIn(
+  r: Rule<unknown>,
+  value: unknown,
+  quick: (part: Rule<unknown>) => (value: unknown) => boolean,
+): Fault[] {
+  const faults: Fault[] = [];
+  const walk = (part: Rule<unknown>, at: unknown, path: string): void => {
+    if (faults.length >= MOST_FAULTS || quick(part)(at)) return;
+    const words = askYup(part, at);
+    if (words) faults.push({ path, ...words });
+    for (const [place, inner, innerValue] of makingOf(part).parts?.(at) ?? []) {
+      if (faults.length >= MOST_FAULTS) return;
+      const step =
+        typeof place === 'number'
+          ? `[${place}]`
+          : place === '' || path === ''
+            ? briefly(place)
+            : `.${briefly(place)}`;
+      walk(inner, innerValue, path + step);
+    }
+  };
+  walk(r, value, '');
+  return faults;
+}
+
+/** What Yup says of a value by itself, without its parts: the first thing that is wrong, or null. */
+function askYup(r: Rule<unknown>, value: unknown): Words | null {
   try {
-    (r as unknown as AnySchema).validateSync(value, { abortEarly: false, strict: true });
-    return { ok: true, value: value as T };
+    (r as unknown as AnySchema).validateSync(value, { abortEarly: true, strict: true });
+    return null;
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    const seen = new Set<string>();
-    const faults = inner
-      .flatMap(e =>
-        (e.errors as unknown as (Words | string)[]).map(words => ({
-          path: (e.path ?? '')
-            .replaceAll(/\["?([^"\]]+)"?\]/g, (_, k: string) => (/^\d+$/.test(k) ? `[${k}]` : `.${k}`))
-            .replace(/^\./, ''),
-          ...(typeof words === 'string'
-            ? say('invalid', words, 'The value does not fit.', 'Correct it.')
-            : words),
-        })),
-      )
-      .filter(f => !seen.has(f.path) && seen.add(f.path));
-    return { ok: false, faults };
+    const [words] = error.errors as unknown as (Words | string)[];
+    return typeof words === 'object'
+      ? words
+      : say('invalid', String(words), 'The value does not fit.', 'Correct it.');
   }
 }

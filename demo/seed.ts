@@ -5,7 +5,7 @@ import { type Canner, type CostSettings, type Pot, plainCosts } from '@cocotte/c
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
 import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Database, enterKitchen } from '@cocotte/server/house/database';
-import { anyAccount, insertAccount, setMembership } from '@cocotte/server/kitchen/outside';
+import { anyAccount, insertAccount, addMembership } from '@cocotte/server/kitchen/outside';
 import { addKitchen, newKitchenSettings } from '@cocotte/server/kitchen/service';
 import { hashPassword } from '@cocotte/server/kitchen/sessions';
 import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
@@ -65,22 +65,29 @@ const DEMO_CANNERS: Canner[] = [
  */
 export async function seedDemo(database: Database, now_ms: number): Promise<boolean> {
   // One transaction for all of it: a seed that is interrupted leaves nothing.
-  return database.outside(trx =>
-    seedWithin(
-      {
-        outside: work => work(trx),
-        inKitchen: async (kitchenId, work) => {
-          await enterKitchen(trx, kitchenId);
-          return work(trx);
+  return database.outside(
+    trx =>
+      seedWithin(
+        {
+          outside: work => work(trx),
+          inKitchen: async (kitchenId, work) => {
+            await enterKitchen(trx, kitchenId);
+            return work(trx);
+          },
         },
-        close: async () => undefined,
-      },
-      now_ms,
-    ),
+        now_ms,
+      ),
+    { patience_ms: SEEDING_MS },
   );
 }
 
-async function seedWithin(database: Database, now_ms: number): Promise<boolean> {
+/** Longest the seed may take, on a slow machine too. */
+const SEEDING_MS = 300_000;
+
+async function seedWithin(
+  database: Pick<Database, 'outside' | 'inKitchen'>,
+  now_ms: number,
+): Promise<boolean> {
   const wren = { id: randomUUID(), name: 'Wren Hollis' };
   const rook = { id: randomUUID(), name: 'Tamsin Rook' };
   const password_hash = await hashPassword(DEMO_SIGN_IN.password);
@@ -94,9 +101,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
     );
     const id = await addKitchen(
       trx,
-      wren.id,
       {
-        ...newKitchenSettings('Wrenfold Kitchen', ZONE, 716.28),
+        ...newKitchenSettings('Wrenfold Kitchen', { zone: ZONE, altitude_m: 716.28 }),
         hourlyRate: '18.00',
         makerName: 'Wrenfold Kitchen',
         makerAddress: '12 Mill Lane, Alder Crossing',
@@ -113,7 +119,8 @@ async function seedWithin(database: Database, now_ms: number): Promise<boolean> 
       },
       now_ms,
     );
-    await setMembership(trx, rook.id, id, 'cook');
+    await addMembership(trx, wren.id, id, 'owner', true);
+    await addMembership(trx, rook.id, id, 'cook', false);
     return id;
   });
   if (!kitchenId) return false;

@@ -122,6 +122,14 @@ export async function enterDemo(page: Page, house: House): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
 }
 
+/** The API's address of something in the kitchen a page is signed in to, such as `/batches`. */
+export async function inKitchen(page: Page, path: string): Promise<string> {
+  const session = (await (await page.request.get(new URL('/api/session', page.url()).href)).json()) as {
+    kitchenId: string;
+  };
+  return `/api/kitchens/${session.kitchenId}${path}`;
+}
+
 /** Starts a batch of a recipe and draws what is proposed. */
 export async function startAndDraw(
   page: Page,

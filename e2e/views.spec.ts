@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { type Page, expect, test } from '@playwright/test';
-import { House, enterDemo, watch } from './house.ts';
+import { House, enterDemo, inKitchen, watch } from './house.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -13,16 +13,17 @@ test.afterAll(() => house.close());
 
 /** Every view of the demo kitchen: its address, and a heading that says it is there. */
 async function views(page: Page): Promise<[name: string, path: string, heading: string | RegExp][]> {
-  const get = async (path: string) => (await page.request.get(house.url + path)).json();
-  const { batches } = (await get('/api/batches')) as {
+  const get = async (path: string) =>
+    (await page.request.get(house.url + (await inKitchen(page, path)))).json();
+  const { batches } = (await get('/batches')) as {
     batches: { id: string; summary: { stage: string; name: string } }[];
   };
-  const { recipes } = (await get('/api/recipes')) as { recipes: { id: string; name: string }[] };
-  const { shelf } = (await get('/api/shelf')) as {
+  const { recipes } = (await get('/recipes')) as { recipes: { id: string; name: string }[] };
+  const { shelf } = (await get('/shelf')) as {
     shelf: { item: { id: string; name: string }; lots: { id: string }[] }[];
   };
   const sugar = shelf.find(s => s.item.name === 'Sugar');
-  const { receipts } = (await get('/api/receipts')) as { receipts: { id: string; supplier: string }[] };
+  const { receipts } = (await get('/receipts')) as { receipts: { id: string; supplier: string }[] };
   const id = (stage: string, name = '') =>
     batches.find(b => b.summary.stage === stage && b.summary.name.includes(name))?.id ?? '';
   const jam = recipes.find(r => r.name === 'Red plum jam')?.id ?? '';
@@ -63,6 +64,7 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
     ['record', `/records/${id('released')}`, /Record: Red plum jam/],
     ['kitchen', '/kitchen', 'Kitchen settings'],
     ['people', '/kitchen/people', 'People'],
+    ['account', '/account', 'Your password and devices'],
   ];
 }
 
@@ -176,7 +178,7 @@ test('a viewer reads everything and is offered nothing to change; a cook joins b
 }) => {
   await enterDemo(page, house);
   await page.goto(`${house.url}/kitchen/people`);
-  await page.getByRole('combobox', { name: 'Role' }).click();
+  await page.getByRole('combobox', { name: 'Role', exact: true }).click();
   await page.getByRole('option', { name: /^Viewer/ }).click();
   await page.getByRole('button', { name: 'Make a link' }).click();
   const link = await page.getByRole('textbox', { name: 'The link, shown this once' }).inputValue();

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { openDatabase } from './lib/cluster.mjs';
+import { openDatabase, withoutPassword } from './lib/cluster.mjs';
 import { ensureDebian, postgresBin } from './lib/install.mjs';
 import { checkNode, fail, say } from './lib/say.mjs';
 
@@ -13,10 +13,13 @@ const file = resolve(
 );
 if (existsSync(file)) fail(`${file} is there already; name another file.`);
 const database = await openDatabase();
+const from = withoutPassword(database.adminUrl);
+// Recipes, people and their password hashes are in it: nobody else on this machine reads it.
+process.umask(0o077);
 const run = spawnSync(
   join(postgresBin(), 'pg_dump'),
-  ['--format=custom', '--no-owner', `--file=${file}`, database.adminUrl],
-  { encoding: 'utf8' },
+  ['--format=custom', '--no-owner', `--file=${file}`, from.url],
+  { encoding: 'utf8', env: from.env },
 );
 database.stopIfUnused();
 if (run.status !== 0) fail(`The backup did not succeed: ${run.stderr.trim().split('\n')[0]}`);

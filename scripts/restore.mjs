@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { adminSql, openDatabase } from './lib/cluster.mjs';
+import { adminSql, openDatabase, withoutPassword } from './lib/cluster.mjs';
 import { ensureDebian, postgresBin } from './lib/install.mjs';
 import { checkNode, fail, say } from './lib/say.mjs';
 
@@ -19,33 +19,40 @@ const give = line => {
 const owner = new URL(database.ownerUrl ?? database.adminUrl);
 const name = owner.pathname.slice(1);
 const quoted = n => `"${n.replaceAll('"', '""')}"`;
-const connected = () =>
-  Number(
-    adminSql(
-      database,
-      `select count(*) from pg_stat_activity where datname = '${name.replaceAll("'", "''")}' and pid <> pg_backend_pid()`,
-    ),
+const text = `'${name.replaceAll("'", "''")}'`;
+/** A server that runs holds this lock, also while it is idle. The number stands in server/src/house/presence.ts too. */
+const PRESENCE_LOCK = 4_600_002;
+const count = query => Number(adminSql(database, query));
+const refuseIfUsed = clean => {
+  const held = count(
+    `select count(*) from pg_locks l join pg_database d on d.oid = l.database where l.locktype = 'advisory' and l.objid = ${PRESENCE_LOCK} and d.datname = ${text}`,
   );
-if (connected() > 0) give('A server is connected to the database; stop it, then restore.');
+  const connected = count(
+    `select count(*) from pg_stat_activity where datname = ${text} and pid <> pg_backend_pid()`,
+  );
+  if (held + connected === 0) return;
+  clean();
+  give('A server is connected to the database; stop it, then restore.');
+};
+refuseIfUsed(() => undefined);
 const stamp = new Date().toISOString().slice(0, 19).replaceAll(/[-:T]/g, '');
 const fresh = `${name}_restoring_${stamp}`;
 const kept = `${name}_before_${stamp}`;
 adminSql(database, `create database ${quoted(fresh)} owner ${quoted(decodeURIComponent(owner.username))}`);
 const target = new URL(owner);
 target.pathname = `/${fresh}`;
+const into = withoutPassword(target.href);
 const run = spawnSync(
   join(postgresBin(), 'pg_restore'),
-  ['--no-owner', '--exit-on-error', '--single-transaction', `--dbname=${target.href}`, file],
-  { encoding: 'utf8' },
+  ['--no-owner', '--exit-on-error', '--single-transaction', `--dbname=${into.url}`, file],
+  { encoding: 'utf8', env: into.env },
 );
 if (run.status !== 0) {
   adminSql(database, `drop database ${quoted(fresh)}`);
   give(`${file} could not be restored, nothing was changed: ${run.stderr.trim().split('\n')[0]}`);
 }
-if (connected() > 0) {
-  adminSql(database, `drop database ${quoted(fresh)}`);
-  give('A server connected meanwhile; stop it, then restore.');
-}
+refuseIfUsed(() => adminSql(database, `drop database ${quoted(fresh)}`));
+// A server that came in this moment holds a connection, and PostgreSQL does not rename under it.
 adminSql(database, `alter database ${quoted(name)} rename to ${quoted(kept)}`);
 adminSql(database, `alter database ${quoted(fresh)} rename to ${quoted(name)}`);
 database.stopIfUnused();

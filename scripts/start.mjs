@@ -61,9 +61,28 @@ server.on('message', () => {
   const address = `${process.env.TLS_CERT ? 'https' : 'http'}://${host === '127.0.0.1' ? 'localhost' : host}:${port}`;
   say(`\nCocotte is ready: ${address}`);
   if (!empty) say('Demo sign-in: wren@wrenfold.example, password wrenfold-demo-kitchen (this machine only)');
+  if (['0.0.0.0', '::'].includes(host) && !process.env.COCOTTE_NAMES)
+    say(
+      "Other devices reach it only under names it is told: set COCOTTE_NAMES to this machine's name or address in the kitchen.",
+    );
   say('Stop with Ctrl-C.');
 });
+
+// The database of our own is watched: when it dies it is brought back where it was, and the server finds it there.
+const WATCH_MS = 300;
+const watch = async () => {
+  if (stopping) return;
+  if (!database.alive()) {
+    say('The database died; bringing it back.');
+    if (await database.revive()) say('The database is back.');
+  }
+  setTimeout(watch, WATCH_MS).unref();
+};
+if (database.own) setTimeout(watch, WATCH_MS).unref();
+
 server.on('exit', code => {
+  const wanted = stopping;
+  stopping = true;
   database.stopIfUnused();
-  process.exit(stopping ? 0 : (code ?? 1) || 1);
+  process.exit(wanted ? 0 : (code ?? 1) || 1);
 });

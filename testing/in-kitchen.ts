@@ -9,7 +9,7 @@ export class InKitchen {
   readonly clock: Clock = { now_ms: () => this.now_ms };
 
   constructor(
-    readonly database: Database,
+    readonly database: Pick<Database, 'inKitchen'>,
     readonly kitchenId: string,
     public person: { id: string; name: string },
     now_ms: number,

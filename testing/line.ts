@@ -80,7 +80,7 @@ export class Line {
       await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '500000', l.minStrength_pct);
     await item('jars', { kind: 'jar', unit: 'each', unit_g: null, jarSize: size }, '200');
     await item('lids', { kind: 'lid', unit: 'each', unit_g: null }, '200');
-    const { id: _id, ...settings } = await client.ok(readKitchen);
+    const { id: _id, placed: _placed, ...settings } = await client.ok(readKitchen);
     await client.ok(changeKitchen, {
       body: {
         ...settings,

@@ -15,10 +15,13 @@ import {
 } from '@cocotte/contract';
 import { makeApp } from '@cocotte/server/house/app';
 import { type Database, openDatabase } from '@cocotte/server/house/database';
+import { guessesIn } from '@cocotte/server/kitchen/guesses';
 import pg from 'pg';
 import { inject } from 'vitest';
 
 const DAY_MS = 86_400_000;
+/** Named by somebody who is in none. */
+const NO_KITCHEN = '00000000-0000-7000-8000-000000000000';
 
 /** A database of this file's own, cloned from the migrated template. */
 export async function cloneDatabase(): Promise<{ appUrl: string; ownerUrl: string; name: string }> {
@@ -48,7 +51,13 @@ export class TestServer {
     const database = openDatabase(urls.appUrl, 8);
     let self: TestServer | undefined;
     const app = makeApp(
-      { database, clock: { now_ms: () => self?.now_ms ?? Date.now() }, secure: false },
+      {
+        database,
+        clock: { now_ms: () => self?.now_ms ?? Date.now() },
+        secure: false,
+        guesses: guessesIn(database),
+        names: ['localhost', '127.0.0.1'],
+      },
       null,
     );
     const http = createServer(app);
@@ -84,8 +93,13 @@ export class TestServer {
   }
 
   /** Somebody who joined by a link from an owner. */
-  async join(owner: Client, role: 'owner' | 'cook' | 'viewer', email: string): Promise<Client> {
-    const { token } = await owner.ok(invite, { body: { id: randomUUID(), role } });
+  async join(
+    owner: Client,
+    role: 'owner' | 'cook' | 'viewer',
+    email: string,
+    maySign = false,
+  ): Promise<Client> {
+    const { token } = await owner.ok(invite, { body: { id: randomUUID(), role, maySign } });
     const client = new Client(this);
     await client.ok(acceptInvitation, {
       params: { token },
@@ -110,11 +124,28 @@ export interface Answer {
 /** A caller with a cookie of its own. Every good reply is held against the contract. */
 export class Client {
   cookie = '';
+  /** By which a server knows the device again. */
+  device = '';
   session: SessionView | null = null;
   constructor(readonly server: TestServer) {}
 
   get personId(): string {
     return this.session?.person?.id ?? '';
+  }
+
+  /** The kitchen its calls name: the one the session says, unless a test goes to another. */
+  kitchenId = '';
+  private get named(): string {
+    return this.kitchenId || (this.session?.kitchenId ?? NO_KITCHEN);
+  }
+
+  /** An address in its kitchen, such as `/recipes`. */
+  at(path: string): string {
+    return `/api/kitchens/${this.named}${path}`;
+  }
+
+  private cookies(): string {
+    return [this.cookie, this.device ? `cocotte_device=${this.device}` : ''].filter(Boolean).join('; ');
   }
 
   async raw(
@@ -124,11 +155,14 @@ export class Client {
   ): Promise<Answer> {
     const response = await fetch(this.server.origin + path, {
       method,
-      headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...init.headers },
+      headers: { cookie: this.cookies(), ...init.headers },
       body: init.body,
     });
-    const set = response.headers.get('set-cookie');
-    if (set) this.cookie = set.split(';')[0] ?? '';
+    for (const set of response.headers.getSetCookie()) {
+      const [name = '', value = ''] = (set.split(';')[0] ?? '').split('=');
+      if (name === 'cocotte_device') this.device = value;
+      else this.cookie = value ? `${name}=${value}` : '';
+    }
     const type = response.headers.get('content-type') ?? '';
     return {
       status: response.status,
@@ -142,7 +176,9 @@ export class Client {
     input: { params?: P; query?: Partial<Q>; body?: B } = {},
   ): Promise<Answer> {
     const path = endpoint.path.replaceAll(/:(\w+)/g, (_, k: string) =>
-      encodeURIComponent(String((input.params as Record<string, unknown>)[k])),
+      encodeURIComponent(
+        k === 'kitchenId' ? this.named : String((input.params as Record<string, unknown>)[k]),
+      ),
     );
     const query = new URLSearchParams((input.query ?? {}) as Record<string, string>).toString();
     const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';

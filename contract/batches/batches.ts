@@ -77,7 +77,7 @@ export const batchParams = shape<{ batchId: string }>({ batchId: uuid });
 export const listBatches = endpoint({
   name: 'batches.list',
   method: 'GET',
-  path: '/api/batches',
+  path: '/api/kitchens/:kitchenId/batches',
   who: 'viewer',
   summary: 'Batches, newest first, 50 a page; by stage, or by words in name and lot code',
   query: shape<{ after: string; search: string; stage: string }>({
@@ -108,7 +108,7 @@ const batchView = shape<BatchView>({
 export const readBatch = endpoint({
   name: 'batches.read',
   method: 'GET',
-  path: '/api/batches/:batchId',
+  path: '/api/kitchens/:kitchenId/batches/:batchId',
   who: 'viewer',
   summary: 'A batch: every entry of its record',
   params: batchParams,
@@ -132,7 +132,7 @@ export interface StartBatch {
 export const startBatch = endpoint({
   name: 'batches.start',
   method: 'POST',
-  path: '/api/batches',
+  path: '/api/kitchens/:kitchenId/batches',
   who: 'cook',
   summary: 'Start a batch of a recipe for a purpose (a decision)',
   body: shape<StartBatch>({
@@ -153,7 +153,7 @@ export const startBatch = endpoint({
 export const appendFacts = endpoint({
   name: 'batches.append',
   method: 'POST',
-  path: '/api/batches/:batchId/events',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/events',
   who: 'cook',
   summary: 'Deliver facts; each is accepted once, in whatever order it comes',
   params: batchParams,
@@ -176,7 +176,7 @@ export interface DrawLots {
 export const drawLots = endpoint({
   name: 'batches.draw',
   method: 'POST',
-  path: '/api/batches/:batchId/draws',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/draws',
   who: 'cook',
   summary: 'Draw lots into a batch (a decision): all of them or none',
   params: batchParams,
@@ -196,7 +196,7 @@ export const drawLots = endpoint({
 export const reverseDraw = endpoint({
   name: 'batches.reverseDraw',
   method: 'POST',
-  path: '/api/batches/:batchId/draws/:drawId/reversal',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/draws/:drawId/reversal',
   who: 'cook',
   summary: 'Put a draw back into its lots, with the reason (a decision)',
   params: shape<{ batchId: string; drawId: string }>({ batchId: uuid, drawId: uuid }),
@@ -214,7 +214,7 @@ export interface ReturnLots {
 export const returnLots = endpoint({
   name: 'batches.returnLots',
   method: 'POST',
-  path: '/api/batches/:batchId/returns',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/returns',
   who: 'cook',
   summary:
     'Bring part of what was drawn back to its lot, such as bands from jars kept at home (a decision); lids and food do not come back',
@@ -242,7 +242,7 @@ export interface TakeJars {
 export const takeJars = endpoint({
   name: 'batches.takeJars',
   method: 'POST',
-  path: '/api/batches/:batchId/takings',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/takings',
   who: 'cook',
   summary:
     'Take finished jars into the kitchen as a lot of an ingredient (a decision): it carries their lot code, ingredients, allergens and cost',
@@ -258,7 +258,7 @@ export const takeJars = endpoint({
 });
 export const blankSheet = fileEndpoint({
   name: 'batches.blankSheet',
-  path: '/api/batches/:batchId/blank.pdf',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/blank.pdf',
   who: 'viewer',
   summary: 'A sheet with the targets, to cook from and write on',
   params: batchParams,
@@ -268,7 +268,7 @@ export const blankSheet = fileEndpoint({
 export const readToday = endpoint({
   name: 'today.read',
   method: 'GET',
-  path: '/api/today',
+  path: '/api/kitchens/:kitchenId/today',
   who: 'viewer',
   summary: 'What runs and what is due: every batch that is not finished',
   reply: shape<{ batches: BatchRow[]; more: boolean; waiting: Record<'cook' | 'check' | 'label', number> }>({

@@ -1,3 +1,4 @@
+import { byName } from '@cocotte/core/measure';
 import type { AcidityReading } from '@cocotte/core/acid';
 import {
   type CorrectableType,
@@ -255,7 +256,7 @@ const correctable: { [K in CorrectableType]: Rule<EventBodies[K]> } = {
 
 const correctionRule = union<Correction>(
   'type',
-  Object.fromEntries(
+  byName(
     Object.entries(correctable).map(([type, body]) => [
       type,
       shape<Correction>({
@@ -310,7 +311,7 @@ export type FactEntry = Stamp & { [K in FactType]: { type: K; body: EventBodies[
 /** A fact as a device sends it. */
 export const factRule = union<FactEntry>(
   'type',
-  Object.fromEntries(
+  byName(
     types
       .filter(t => !isDecision(t))
       .map(type => [
@@ -327,7 +328,7 @@ export const factRule = union<FactEntry>(
 /** Any entry as the server tells it. */
 export const sequencedRule = union<SequencedEvent>(
   'type',
-  Object.fromEntries(
+  byName(
     types.map(type => [
       type,
       shape<SequencedEvent>({

@@ -10,8 +10,9 @@ const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
 export const releaseJars = endpoint({
   name: 'checks.release',
   method: 'POST',
-  path: '/api/batches/:batchId/release',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/release',
   who: 'cook',
+  signs: true,
   summary: 'Release jars (a decision): refused while any condition of theirs is open',
   params: batchParams,
   body: shape<{ jars: number[]; stamp: Stamp }>({ jars: jarNumbers, stamp: stampRule }),

@@ -1,11 +1,4 @@
-import {
-  type Canner,
-  type JurisdictionProfile,
-  type Kitchen,
-  type Pot,
-  ROLES,
-  type Role,
-} from '@cocotte/core/kitchen';
+import type { Canner, JurisdictionProfile, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/recipes';
 import { endpoint } from '../endpoint.ts';
 import { costsRule } from './costs.ts';
@@ -15,55 +8,14 @@ import {
   day,
   decimal,
   dictionary,
-  email,
   figure,
   flag,
-  instant,
   list,
   maybe,
-  newPassword,
-  nothing,
   shape,
   text,
   uuid,
 } from '../rules.ts';
-
-const role = choice<Role>(ROLES);
-
-export interface Person {
-  id: string;
-  name: string;
-  email: string;
-}
-export interface SessionView {
-  person: Person | null;
-  /** Kitchens of this person. */
-  kitchens: { id: string; name: string; role: Role }[];
-  kitchenId: string | null;
-  role: Role | null;
-  /** Nobody has an account yet: the first one is made now. */
-  empty: boolean;
-  /** The demo's sign-in, shown on this machine only. */
-  demo: { email: string; password: string } | null;
-  /** The connection is protected; without it a browser gives no wake lock. */
-  secure: boolean;
-}
-
-const person = shape<Person>({ id: uuid, name: text({ max: 80 }), email: text({ max: 255 }) });
-const sessionView = shape<SessionView>({
-  person: maybe(person),
-  kitchens: list(
-    shape<{ id: string; name: string; role: Role }>({ id: uuid, name: text({ max: 80 }), role }),
-    { max: 1000 },
-  ),
-  kitchenId: maybe(uuid),
-  role: maybe(role),
-  empty: flag,
-  demo: maybe(
-    shape<{ email: string; password: string }>({ email: text({ max: 255 }), password: text({ max: 200 }) }),
-  ),
-  secure: flag,
-});
 
 const jurisdiction = shape<JurisdictionProfile>({
   name: text({ max: 120 }),
@@ -72,9 +24,10 @@ const jurisdiction = shape<JurisdictionProfile>({
   confirmedOn: maybe(day),
 });
 
-const zone = text({ min: 1, max: 60, name: 'The time zone' });
-export type KitchenSettings = Omit<Kitchen, 'id' | 'version'>;
-const settings = {
+export const zone = text({ min: 1, max: 60, name: 'The time zone' });
+/** What an owner enters. Whether the place was ever entered is the server's to say. */
+export type KitchenSettings = Omit<Kitchen, 'id' | 'version' | 'placed'>;
+export const settings = {
   name: text({ min: 1, max: 80, name: 'The name' }),
   locale: text({ min: 2, max: 20, name: 'The locale' }),
   currency: choice(['USD', 'CAD', 'EUR', 'GBP', 'AUD', 'NZD']) as never,
@@ -122,76 +75,14 @@ const settings = {
 const kitchen = shape<Kitchen>({
   id: uuid,
   version: figure({ min: 1, max: 1e9, whole: true, name: 'The version' }),
+  placed: flag,
   ...settings,
-});
-
-export const readSession = endpoint({
-  name: 'session.read',
-  method: 'GET',
-  path: '/api/session',
-  who: 'anyone',
-  summary: 'Who is signed in, and in which kitchen',
-  reply: sessionView,
-});
-export const signIn = endpoint({
-  name: 'session.signIn',
-  method: 'POST',
-  path: '/api/session',
-  who: 'anyone',
-  summary: 'Sign in; slows down after failures',
-  body: shape<{ email: string; password: string }>({
-    email,
-    password: text({ min: 1, max: 200, name: 'The password' }),
-  }),
-  reply: sessionView,
-});
-export const signOut = endpoint({
-  name: 'session.signOut',
-  method: 'DELETE',
-  path: '/api/session',
-  who: 'signed in',
-  summary: 'Sign out',
-  reply: nothing,
-});
-export const switchKitchen = endpoint({
-  name: 'session.switchKitchen',
-  method: 'POST',
-  path: '/api/session/kitchen',
-  who: 'signed in',
-  summary: 'Go to another kitchen of this person',
-  body: shape<{ kitchenId: string }>({ kitchenId: uuid }),
-  reply: sessionView,
-});
-
-export interface FirstAccount {
-  name: string;
-  email: string;
-  password: string;
-  kitchen: string;
-  zone: string;
-  altitude_m: number;
-}
-export const makeFirstAccount = endpoint({
-  name: 'account.first',
-  method: 'POST',
-  path: '/api/first-account',
-  who: 'anyone',
-  summary: 'Make the first account and its kitchen; refused once there is one',
-  body: shape<FirstAccount>({
-    name: text({ min: 1, max: 80, name: 'Your name' }),
-    email,
-    password: newPassword,
-    kitchen: settings.name,
-    zone,
-    altitude_m: settings.altitude_m,
-  }),
-  reply: sessionView,
 });
 
 export const readKitchen = endpoint({
   name: 'kitchen.read',
   method: 'GET',
-  path: '/api/kitchen',
+  path: '/api/kitchens/:kitchenId',
   who: 'viewer',
   summary: "This kitchen's settings",
   reply: kitchen,
@@ -199,7 +90,7 @@ export const readKitchen = endpoint({
 export const changeKitchen = endpoint({
   name: 'kitchen.change',
   method: 'PUT',
-  path: '/api/kitchen',
+  path: '/api/kitchens/:kitchenId',
   who: 'owner',
   summary: "Change this kitchen's settings; a stale version is refused with the newer one",
   body: shape<KitchenSettings & { version: number }>({
@@ -207,68 +98,4 @@ export const changeKitchen = endpoint({
     ...settings,
   }),
   reply: kitchen,
-});
-
-export interface Member {
-  personId: string;
-  name: string;
-  email: string;
-  role: Role;
-}
-const member = shape<Member>({ personId: uuid, name: text({ max: 80 }), email: text({ max: 255 }), role });
-export const listPeople = endpoint({
-  name: 'people.list',
-  method: 'GET',
-  path: '/api/people',
-  who: 'owner',
-  summary: 'People of this kitchen',
-  reply: shape<{ people: Member[] }>({ people: list(member, { max: 1000 }) }),
-});
-export const removePerson = endpoint({
-  name: 'people.remove',
-  method: 'DELETE',
-  path: '/api/people/:personId',
-  who: 'owner',
-  summary: 'Take a person out of this kitchen; the last owner stays',
-  params: shape<{ personId: string }>({ personId: uuid }),
-  reply: nothing,
-});
-
-export interface Invitation {
-  kitchen: string;
-  role: Role;
-  expiresAt: string;
-}
-const token = text({ min: 20, max: 100, name: 'The link' });
-export const invite = endpoint({
-  name: 'invitations.make',
-  method: 'POST',
-  path: '/api/invitations',
-  who: 'owner',
-  summary: 'Make a one-time link that lasts 48 hours',
-  body: shape<{ id: string; role: Role }>({ id: uuid, role }),
-  reply: shape<{ token: string; expiresAt: string }>({ token, expiresAt: instant }),
-});
-export const readInvitation = endpoint({
-  name: 'invitations.read',
-  method: 'GET',
-  path: '/api/invitations/:token',
-  who: 'anyone',
-  summary: 'What a link invites to',
-  params: shape<{ token: string }>({ token }),
-  reply: shape<Invitation>({ kitchen: text({ max: 80 }), role, expiresAt: instant }),
-});
-export const acceptInvitation = endpoint({
-  name: 'invitations.accept',
-  method: 'POST',
-  path: '/api/invitations/:token',
-  who: 'anyone',
-  summary: 'Join by a link: with a new account, or with the password of an existing one',
-  params: shape<{ token: string }>({ token }),
-  body: shape<{ name: string; email: string; password: string }>({
-    name: text({ min: 1, max: 80, name: 'Your name' }),
-    email,
-    password: newPassword,
-  }),
-  reply: sessionView,
 });

@@ -19,7 +19,7 @@ export interface PrintLabels {
 export const printLabels = endpoint({
   name: 'labels.print',
   method: 'POST',
-  path: '/api/batches/:batchId/labels',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/labels',
   who: 'cook',
   summary: 'Decide what the labels of released jars say; the sheet is then printed from it',
   params: batchParams,
@@ -33,7 +33,7 @@ export const printLabels = endpoint({
 });
 export const labelSheet = fileEndpoint({
   name: 'labels.sheet',
-  path: '/api/batches/:batchId/labels/:printId/sheet.pdf',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/labels/:printId/sheet.pdf',
   who: 'viewer',
   summary: 'The label sheet at true size',
   mediaType: 'application/pdf',

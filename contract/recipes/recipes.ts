@@ -57,7 +57,7 @@ export interface RecipeFilter {
 export const listRecipes = endpoint({
   name: 'recipes.list',
   method: 'GET',
-  path: '/api/recipes',
+  path: '/api/kitchens/:kitchenId/recipes',
   who: 'viewer',
   summary:
     'The recipe book, by name; 50 a page after the key given; by words anywhere in it, family, tag, kind of product, or the recipe they are variants of',
@@ -87,7 +87,7 @@ const shelf = shape<Shelf>({
 export const listShelves = endpoint({
   name: 'recipes.shelves',
   method: 'GET',
-  path: '/api/recipe-shelves',
+  path: '/api/kitchens/:kitchenId/recipe-shelves',
   who: 'viewer',
   summary: 'Families and tags of the recipe book, with their counts',
   reply: shape<{ families: Shelf[]; tags: Shelf[] }>({
@@ -98,7 +98,7 @@ export const listShelves = endpoint({
 export const readRecipe = endpoint({
   name: 'recipes.read',
   method: 'GET',
-  path: '/api/recipes/:recipeId',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId',
   who: 'viewer',
   summary: 'A recipe, its newest version',
   params: recipeParams,
@@ -107,7 +107,7 @@ export const readRecipe = endpoint({
 export const addRecipe = endpoint({
   name: 'recipes.add',
   method: 'POST',
-  path: '/api/recipes',
+  path: '/api/kitchens/:kitchenId/recipes',
   who: 'cook',
   summary: 'Add a recipe',
   body: shape<{ id: string; recipe: Recipe }>({ id: uuid, recipe: recipeRule }),
@@ -116,7 +116,7 @@ export const addRecipe = endpoint({
 export const changeRecipe = endpoint({
   name: 'recipes.change',
   method: 'PUT',
-  path: '/api/recipes/:recipeId',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId',
   who: 'cook',
   summary:
     'Change a recipe; a version that a batch has used stays as it is and the change becomes the next one',
@@ -136,7 +136,7 @@ export interface VersionRow {
 export const listVersions = endpoint({
   name: 'recipes.versions',
   method: 'GET',
-  path: '/api/recipes/:recipeId/versions',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/versions',
   who: 'viewer',
   summary: 'Every version of a recipe, newest first',
   params: recipeParams,
@@ -154,7 +154,7 @@ export const listVersions = endpoint({
 export const readVersion = endpoint({
   name: 'recipes.version',
   method: 'GET',
-  path: '/api/recipes/:recipeId/versions/:number',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/versions/:number',
   who: 'viewer',
   summary: 'One version of a recipe',
   params: shape<{ recipeId: string; number: string }>({ recipeId: uuid, number: text({ min: 1, max: 7 }) }),
@@ -181,7 +181,7 @@ const pints = maybe(figure({ min: 0, max: 1e6, name: 'The pints' }));
 export const recipeHistory = endpoint({
   name: 'recipes.history',
   method: 'GET',
-  path: '/api/recipes/:recipeId/history',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/history',
   who: 'viewer',
   summary: 'The last hundred batches of a recipe: what was foreseen, what came out, and why',
   params: recipeParams,
@@ -226,7 +226,7 @@ const lotCode = text({ max: 40 });
 export const listTastings = endpoint({
   name: 'recipes.tastings',
   method: 'GET',
-  path: '/api/recipes/:recipeId/tastings',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/tastings',
   who: 'viewer',
   summary: 'Notes and ratings after tasting, newest first',
   params: recipeParams,
@@ -247,7 +247,7 @@ export const listTastings = endpoint({
 export const addTasting = endpoint({
   name: 'recipes.taste',
   method: 'POST',
-  path: '/api/recipes/:recipeId/tastings',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/tastings',
   who: 'cook',
   summary: 'Note and rate a recipe after tasting; the same id is acknowledged again',
   params: recipeParams,
@@ -258,7 +258,7 @@ export const addTasting = endpoint({
 export const exportRecipes = endpoint({
   name: 'recipes.export',
   method: 'GET',
-  path: '/api/recipe-export',
+  path: '/api/kitchens/:kitchenId/recipe-export',
   who: 'viewer',
   summary:
     'Whole recipes, newest versions, 100 a page after the key given, each with the code of the recipe it is a variant of: what an export file is written from',
@@ -282,7 +282,7 @@ export interface ImportPart {
 export const importPart = endpoint({
   name: 'recipes.importPart',
   method: 'POST',
-  path: '/api/recipe-imports/:importId/parts',
+  path: '/api/kitchens/:kitchenId/recipe-imports/:importId/parts',
   who: 'cook',
   summary:
     'Lay aside a part of an import, with the code of the recipe that each is a variant of; each recipe is checked, and nothing is in the book before the import is finished',
@@ -297,7 +297,7 @@ export const importPart = endpoint({
 export const finishImport = endpoint({
   name: 'recipes.finishImport',
   method: 'POST',
-  path: '/api/recipe-imports/:importId/finish',
+  path: '/api/kitchens/:kitchenId/recipe-imports/:importId/finish',
   who: 'cook',
   summary:
     'Put every recipe of an import into the book, or none; a code that is taken is refused, or replaced where asked',
@@ -324,7 +324,7 @@ const ingredientParams = shape<{ ingredientId: string }>({ ingredientId: text({ 
 export const listIngredients = endpoint({
   name: 'ingredients.list',
   method: 'GET',
-  path: '/api/ingredients',
+  path: '/api/kitchens/:kitchenId/ingredients',
   who: 'viewer',
   summary: "The kitchen's own ingredients and overrides; the shipped library is read from the application",
   reply: shape<{ ingredients: OwnIngredient[] }>({ ingredients: list(own, { max: 2000 }) }),
@@ -332,7 +332,7 @@ export const listIngredients = endpoint({
 export const putIngredient = endpoint({
   name: 'ingredients.put',
   method: 'PUT',
-  path: '/api/ingredients/:ingredientId',
+  path: '/api/kitchens/:kitchenId/ingredients/:ingredientId',
   who: 'cook',
   summary:
     'Add an ingredient, or override a shipped one in this kitchen; version 0 is a new one, a stale one is refused',
@@ -346,7 +346,7 @@ export const putIngredient = endpoint({
 export const removeIngredient = endpoint({
   name: 'ingredients.remove',
   method: 'DELETE',
-  path: '/api/ingredients/:ingredientId',
+  path: '/api/kitchens/:kitchenId/ingredients/:ingredientId',
   who: 'cook',
   summary: 'Take back an override, or remove an own ingredient; recipes keep the facts they hold',
   params: ingredientParams,

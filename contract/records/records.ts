@@ -4,7 +4,7 @@ import { choice, list, shape, text, uuid } from '../rules.ts';
 
 export const recordSheet = fileEndpoint({
   name: 'records.sheet',
-  path: '/api/batches/:batchId/record.pdf',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/record.pdf',
   who: 'viewer',
   summary: 'The batch record on paper, with the head hash',
   params: batchParams,
@@ -20,7 +20,7 @@ export interface Found {
 export const find = endpoint({
   name: 'records.find',
   method: 'GET',
-  path: '/api/find',
+  path: '/api/kitchens/:kitchenId/find',
   who: 'viewer',
   summary: 'Find batches by lot code or name, recipes and lots by name',
   query: shape<{ words: string }>({ words: text({ min: 1, max: 100, name: 'What to find' }) }),

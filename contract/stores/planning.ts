@@ -25,7 +25,7 @@ const planParams = shape<{ planId: string }>({ planId: uuid });
 export const listPlans = endpoint({
   name: 'plans.list',
   method: 'GET',
-  path: '/api/plans',
+  path: '/api/kitchens/:kitchenId/plans',
   who: 'viewer',
   summary: 'Batches that are planned and not yet started, by day',
   reply: shape<{ plans: PlannedBatch[] }>({ plans: list(plan, { max: 500 }) }),
@@ -33,7 +33,7 @@ export const listPlans = endpoint({
 export const putPlan = endpoint({
   name: 'plans.put',
   method: 'PUT',
-  path: '/api/plans/:planId',
+  path: '/api/kitchens/:kitchenId/plans/:planId',
   who: 'cook',
   summary: 'Plan a batch, or change its day or size; started under the same id it is planned no more',
   params: planParams,
@@ -49,7 +49,7 @@ export const putPlan = endpoint({
 export const dropPlan = endpoint({
   name: 'plans.drop',
   method: 'DELETE',
-  path: '/api/plans/:planId',
+  path: '/api/kitchens/:kitchenId/plans/:planId',
   who: 'cook',
   summary: 'Drop a planned batch: what it kept is free again',
   params: planParams,
@@ -60,7 +60,7 @@ const amount = decimal({ min: 0, max: 1e12, places: 18, name: 'The quantity' });
 export const readShopping = endpoint({
   name: 'plans.shopping',
   method: 'GET',
-  path: '/api/shopping',
+  path: '/api/kitchens/:kitchenId/shopping',
   who: 'viewer',
   summary:
     'One list for all planned batches: as bought with trim loss, less what is on the shelf, in the packages shops sell, with the last day to order',
@@ -149,7 +149,7 @@ const costSheet = shape<CostSheet>({
 export const readCost = endpoint({
   name: 'costs.batch',
   method: 'GET',
-  path: '/api/batches/:batchId/cost',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/cost',
   who: 'viewer',
   summary:
     'What a batch cost: lots drawn, work with what is shared by batches and by the day, energy, overhead, market; parts that add up to the total',
@@ -167,7 +167,7 @@ export interface PastCost {
 export const recipeCosts = endpoint({
   name: 'costs.recipe',
   method: 'GET',
-  path: '/api/recipes/:recipeId/costs',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/costs',
   who: 'viewer',
   summary: 'What the last twenty-four batches of a recipe cost, oldest first',
   params: shape<{ recipeId: string }>({ recipeId: uuid }),

@@ -71,7 +71,7 @@ const view = shape<ReceiptView>({
 export const addReceipt = endpoint({
   name: 'receipts.add',
   method: 'POST',
-  path: '/api/receipts',
+  path: '/api/kitchens/:kitchenId/receipts',
   who: 'cook',
   summary:
     'Record a receipt: discount, tax and delivery are spread over its lines, each line becomes a lot. One that is there already is refused unless `again` is true',
@@ -81,7 +81,7 @@ export const addReceipt = endpoint({
 export const listReceipts = endpoint({
   name: 'receipts.list',
   method: 'GET',
-  path: '/api/receipts',
+  path: '/api/kitchens/:kitchenId/receipts',
   who: 'viewer',
   summary: 'Receipts, newest first, 40 a page; by words in supplier and number',
   query: shape<{ after: string; search: string }>({ after: text({ max: 200 }), search: text({ max: 100 }) }),
@@ -104,7 +104,7 @@ export const listReceipts = endpoint({
 export const readReceipt = endpoint({
   name: 'receipts.read',
   method: 'GET',
-  path: '/api/receipts/:receiptId',
+  path: '/api/kitchens/:kitchenId/receipts/:receiptId',
   who: 'viewer',
   summary: 'A receipt with what each line cost in the end',
   params,
@@ -113,7 +113,7 @@ export const readReceipt = endpoint({
 export const takeBackReceipt = endpoint({
   name: 'receipts.takeBack',
   method: 'POST',
-  path: '/api/receipts/:receiptId/reversal',
+  path: '/api/kitchens/:kitchenId/receipts/:receiptId/reversal',
   who: 'cook',
   summary:
     'Take a receipt back that was entered wrongly, with the reason; refused once anything of it was used',
@@ -127,7 +127,7 @@ export const RECEIPT_PART = { receipts: 200, lines: 800 };
 export const receiptImportPart = endpoint({
   name: 'receipts.importPart',
   method: 'POST',
-  path: '/api/receipt-imports/:importId/parts',
+  path: '/api/kitchens/:kitchenId/receipt-imports/:importId/parts',
   who: 'cook',
   summary:
     'Lay aside a part of an import of receipts; each is checked, and nothing is on the shelf before the import is finished',
@@ -147,7 +147,7 @@ export const receiptImportPart = endpoint({
 export const finishReceiptImport = endpoint({
   name: 'receipts.finishImport',
   method: 'POST',
-  path: '/api/receipt-imports/:importId/finish',
+  path: '/api/kitchens/:kitchenId/receipt-imports/:importId/finish',
   who: 'cook',
   summary:
     'Put every receipt of an import on the shelf, or none; those that are there already are left out, or taken again where asked',
@@ -185,7 +185,7 @@ const mapping = shape<SavedMapping>({
 export const listMappings = endpoint({
   name: 'receipts.mappings',
   method: 'GET',
-  path: '/api/receipt-mappings',
+  path: '/api/kitchens/:kitchenId/receipt-mappings',
   who: 'viewer',
   summary: 'Saved ways of reading a file of receipts',
   reply: shape<{ mappings: SavedMapping[] }>({ mappings: list(mapping, { max: 100 }) }),
@@ -193,7 +193,7 @@ export const listMappings = endpoint({
 export const putMapping = endpoint({
   name: 'receipts.putMapping',
   method: 'PUT',
-  path: '/api/receipt-mappings/:mappingId',
+  path: '/api/kitchens/:kitchenId/receipt-mappings/:mappingId',
   who: 'cook',
   summary: 'Save a way of reading a file of receipts',
   params: shape<{ mappingId: string }>({ mappingId: uuid }),
@@ -203,7 +203,7 @@ export const putMapping = endpoint({
 export const removeMapping = endpoint({
   name: 'receipts.removeMapping',
   method: 'DELETE',
-  path: '/api/receipt-mappings/:mappingId',
+  path: '/api/kitchens/:kitchenId/receipt-mappings/:mappingId',
   who: 'cook',
   summary: 'Forget a saved way of reading a file',
   params: shape<{ mappingId: string }>({ mappingId: uuid }),

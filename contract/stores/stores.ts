@@ -11,7 +11,7 @@ const reason = text({ min: 3, max: 300, name: 'The reason' });
 export const listItems = endpoint({
   name: 'stores.items',
   method: 'GET',
-  path: '/api/items',
+  path: '/api/kitchens/:kitchenId/items',
   who: 'viewer',
   summary: 'Everything the kitchen keeps, by name',
   reply: shape<{ items: Item[] }>({ items: list(itemRule, { max: 2000 }) }),
@@ -19,7 +19,7 @@ export const listItems = endpoint({
 export const addItem = endpoint({
   name: 'stores.addItem',
   method: 'POST',
-  path: '/api/items',
+  path: '/api/kitchens/:kitchenId/items',
   who: 'cook',
   summary: 'Add something the kitchen keeps',
   body: itemRule,
@@ -28,7 +28,7 @@ export const addItem = endpoint({
 export const changeItem = endpoint({
   name: 'stores.changeItem',
   method: 'PUT',
-  path: '/api/items/:itemId',
+  path: '/api/kitchens/:kitchenId/items/:itemId',
   who: 'cook',
   summary: 'Change an item; its unit stays while it has lots, a stale version is refused',
   params: shape<{ itemId: string }>({ itemId: uuid }),
@@ -54,7 +54,7 @@ export interface StockRow {
 export const listStock = endpoint({
   name: 'stores.stock',
   method: 'GET',
-  path: '/api/stock',
+  path: '/api/kitchens/:kitchenId/stock',
   who: 'viewer',
   summary:
     'What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, or spoils within three weeks, where asked',
@@ -93,7 +93,7 @@ const lotRow = shape<LotRow>({ lot: lotRule, item: itemRule });
 export const listLots = endpoint({
   name: 'stores.lots',
   method: 'GET',
-  path: '/api/lots',
+  path: '/api/kitchens/:kitchenId/lots',
   who: 'viewer',
   summary: 'Lots with something left (or all), newest received first, of one item where asked; 30 a page',
   query: shape<{ after: string; search: string; empty: string; itemId: string }>({
@@ -126,7 +126,7 @@ export interface LotView extends LotRow {
 export const readLot = endpoint({
   name: 'stores.lot',
   method: 'GET',
-  path: '/api/lots/:lotId',
+  path: '/api/kitchens/:kitchenId/lots/:lotId',
   who: 'viewer',
   summary: 'A lot: what it says of itself, its last 300 movements, and its trace both ways',
   params: shape<{ lotId: string }>({ lotId: uuid }),
@@ -168,7 +168,7 @@ export type ReceiveLot = Omit<Lot, 'onHand' | 'openedOn' | 'receiptId'> & { quan
 export const receiveLot = endpoint({
   name: 'stores.receive',
   method: 'POST',
-  path: '/api/lots',
+  path: '/api/kitchens/:kitchenId/lots',
   who: 'cook',
   summary: 'Record a lot that came without a receipt: own harvest, a gift, what stood on the shelf',
   body: shape<ReceiveLot>({ ...lotFields, quantity: quantityRule }),
@@ -186,7 +186,7 @@ export interface MoveLot {
 export const moveLot = endpoint({
   name: 'stores.move',
   method: 'POST',
-  path: '/api/lots/:lotId/movements',
+  path: '/api/kitchens/:kitchenId/lots/:lotId/movements',
   who: 'cook',
   summary:
     'Count a lot, record a loss or a return to the supplier, or close an empty container; always a movement',
@@ -202,7 +202,7 @@ export const moveLot = endpoint({
 export const openLot = endpoint({
   name: 'stores.open',
   method: 'POST',
-  path: '/api/lots/:lotId/opening',
+  path: '/api/kitchens/:kitchenId/lots/:lotId/opening',
   who: 'cook',
   summary: 'A new container is opened: what the one before still held is taken as used up',
   params: shape<{ lotId: string }>({ lotId: uuid }),
@@ -224,7 +224,7 @@ export interface MixLots {
 export const mixLots = endpoint({
   name: 'stores.mix',
   method: 'POST',
-  path: '/api/mixes',
+  path: '/api/kitchens/:kitchenId/mixes',
   who: 'cook',
   summary: 'Pour lots of one item into one container: a mixed lot that traces to all of them',
   body: shape<MixLots>({ lotId: uuid, label: text({ min: 1, max: 40, name: 'The lot name' }), parts }),
@@ -248,7 +248,7 @@ export interface Prepare {
 export const prepareLot = endpoint({
   name: 'stores.prepare',
   method: 'POST',
-  path: '/api/preparations',
+  path: '/api/kitchens/:kitchenId/preparations',
   who: 'cook',
   summary:
     'Make a lot of an ingredient without jars: freeze, dry, press, mix; with its yield and keeping limit',
@@ -271,7 +271,7 @@ export const prepareLot = endpoint({
 export const readShelf = endpoint({
   name: 'stores.shelf',
   method: 'GET',
-  path: '/api/shelf',
+  path: '/api/kitchens/:kitchenId/shelf',
   who: 'viewer',
   summary:
     'Every item with its lots that have something left in drawing order, what was last paid, and what planned batches keep: what plans, draws and costs are made from',

@@ -1,4 +1,4 @@
-import { rangesText } from '../measure/index.ts';
+import { type Names, byName, rangesText } from '../measure/index.ts';
 import {
   type BatchEvent,
   type EventType,
@@ -29,7 +29,7 @@ export type ByType = { [K in EventType]?: (Standing & { event: BatchEvent<K> })[
  */
 export function fold(events: readonly BatchEvent[]): BatchState {
   const { standing, corrections } = settleCorrections(events);
-  const byType: ByType = {};
+  const byType = byName() as ByType;
   for (const s of standing) ((byType[s.event.type] ??= []) as Standing[]).push(s);
   const of = <K extends EventType>(type: K) =>
     (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
@@ -44,18 +44,18 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     .filter(s => !reversed.has(s.event.id))
     .map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
 
-  const steps: BatchState['steps'] = {};
+  const steps: BatchState['steps'] = byName();
   const step = (id: string) => (steps[id] ??= { started: null, done: null });
   for (const s of of('step.started')) step(s.event.body.stepId).started ??= s.trace;
   for (const s of of('step.done')) step(s.event.body.stepId).done ??= s.trace;
 
-  const weighed: BatchState['weighed'] = {};
+  const weighed: BatchState['weighed'] = byName();
   for (const s of of('line.weighed')) {
     const before = weighed[s.event.body.lineId]?.mass_g ?? 0;
     weighed[s.event.body.lineId] = { mass_g: before + s.event.body.mass_g, by: s.trace };
   }
 
-  const measures: BatchState['measures'] = {};
+  const measures: BatchState['measures'] = byName();
   for (const s of of('measure.taken')) {
     const { stepId, quantity, unit } = s.event.body;
     measures[stepId] = { quantity, unit, by: s.trace };
@@ -77,6 +77,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
         ),
       );
     }
+  if (started) deviations.push(...unknownThings(standing, started));
   const jars = fillJars(byType, deviations);
   const known = new Map(jars.map(j => [j.number, j]));
   /** The jars an entry names that exist; the others open a deviation. */
@@ -180,6 +181,53 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   };
 }
 
+/** What entries name that the batch does not have: stored all the same, and held until a person says what was meant. */
+function unknownThings(standing: readonly Standing[], started: StartedBody): Deviation[] {
+  const { recipe, kitchen } = started;
+  const has = {
+    step: new Set(recipe.steps.map(s => s.id)),
+    line: new Set(recipe.lines.map(l => l.id)),
+    burner: new Set(kitchen.costs.burners.map(b => b.id)),
+  };
+  const out: Deviation[] = [];
+  for (const { event } of standing) {
+    const named = thingNamed(event);
+    // A sketch is written down while it is cooked: it has no lines or steps yet that could be missed.
+    if (!named || has[named.kind].has(named.id) || (recipe.sketch && named.kind !== 'burner')) continue;
+    out.push(
+      deviation(
+        `unknown_${named.kind}:${event.id}`,
+        `unknown_${named.kind}`,
+        named.jars,
+        `An entry names a ${named.kind} that this batch does not have: "${named.id.slice(0, 60)}".`,
+        'Correct or take back the entry; or settle it with what was meant.',
+        true,
+      ),
+    );
+  }
+  return out;
+}
+
+function thingNamed(
+  event: BatchEvent,
+): { kind: 'step' | 'line' | 'burner'; id: string; jars: number[] | null } | null {
+  switch (event.type) {
+    case 'step.started':
+    case 'step.done':
+    case 'measure.taken':
+      return { kind: 'step', id: event.body.stepId, jars: null };
+    case 'line.weighed':
+      return { kind: 'line', id: event.body.lineId, jars: null };
+    case 'dose.given':
+    case 'dose.missed':
+      return { kind: 'line', id: event.body.lineId, jars: event.body.jars };
+    case 'energy.used':
+      return { kind: 'burner', id: event.body.burnerId, jars: [] };
+    default:
+      return null;
+  }
+}
+
 /** Lines added while cooking stand among the recipe's, so that they are drawn, weighed, costed and labelled alike. */
 function withLines(started: StartedBody, added: BatchState['added']): StartedBody {
   const known = new Set(started.recipe.lines.map(l => l.id));
@@ -204,14 +252,14 @@ export function deviation(
 /** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */
 function settleCorrections(events: readonly BatchEvent[]): {
   standing: Standing[];
-  corrections: Record<string, string>;
+  corrections: Names<string>;
 } {
   const unique = new Map<string, BatchEvent>();
   for (const event of events) unique.set(event.id, event);
   const sorted = [...unique.values()]
     .map(event => ({ event, at_ms: correctedInstant_ms(event) }))
     .sort(inOrder);
-  const corrections: Record<string, string> = {};
+  const corrections: Names<string> = byName();
   const latest = new Map<string, BatchEvent<'entry.corrected'>>();
   for (const { event } of sorted) {
     if (event.type !== 'entry.corrected') continue;
@@ -282,7 +330,7 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
         jarLotId: s.event.body.jarLotId,
         lidLotId: s.event.body.lidLotId,
         filled: s.trace,
-        doses: {},
+        doses: byName(),
         loadIds: [],
         setAside: null,
         pressed: null,

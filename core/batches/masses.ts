@@ -1,4 +1,4 @@
-import { Fraction, UNITS } from '../measure/index.ts';
+import { Fraction, UNITS, type Names, byName } from '../measure/index.ts';
 import { type Line, type Measures, type Recipe, scaleRecipe } from '../recipes/index.ts';
 import type { BatchState } from './state.ts';
 
@@ -16,7 +16,7 @@ export interface LineMass {
 
 /** Measures of a batch that fit what their step expects; a litre where grams are expected settles nothing. */
 export function measuresOf(recipe: Pick<Recipe, 'steps'>, taken: BatchState['measures']): Measures {
-  const out: Record<string, Measures[string]> = {};
+  const out: Names<Measures[string]> = byName();
   for (const step of recipe.steps) {
     const measure = taken[step.id];
     if (!measure || !step.expects) continue;

@@ -1,3 +1,4 @@
+import { type Names } from '../measure/index.ts';
 import type { AcidityReading } from '../acid/index.ts';
 import type { JarSizeId, Line } from '../recipes/index.ts';
 import type {
@@ -24,7 +25,7 @@ export interface JarState {
   lidLotId: string | null;
   filled: Trace;
   /** Acid and other per-jar lines: given, missed, or not said. */
-  doses: Record<string, 'given' | 'missed'>;
+  doses: Names<'given' | 'missed'>;
   /** Loads it was put in, in order; the last one counts. */
   loadIds: string[];
   setAside: { why: SetAsideReason | 'used in the kitchen'; by: Trace } | null;
@@ -71,12 +72,12 @@ export interface Deviation {
 export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
   draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];
-  steps: Record<string, { started: Trace | null; done: Trace | null }>;
-  weighed: Record<string, { mass_g: number; by: Trace }>;
+  steps: Names<{ started: Trace | null; done: Trace | null }>;
+  weighed: Names<{ mass_g: number; by: Trace }>;
   /** Lines added while cooking; they stand among the recipe's too. */
   added: { line: Line; by: Trace }[];
   /** Measures taken, by step; the last one counts. */
-  measures: Record<string, { quantity: number; unit: 'g' | 'mL'; by: Trace }>;
+  measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
   yieldReasons: { reason: string; by: Trace }[];
   temperatures: { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace }[];
   jars: JarState[];
@@ -93,5 +94,5 @@ export interface BatchState {
   releases: { jars: number[]; evidence: GateEvidence[]; by: Trace }[];
   labels: { eventId: string; jars: number[]; label: LabelContent; by: Trace }[];
   /** Original entry → the correction that now stands for it. */
-  corrections: Record<string, string>;
+  corrections: Names<string>;
 }

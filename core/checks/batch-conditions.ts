@@ -1,6 +1,6 @@
 import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, lineMasses } from '../batches/index.ts';
-import { rangesText } from '../measure/index.ts';
+import { rangesText, byName } from '../measure/index.ts';
 import { type FoodClass, type Recipe, spreadIdentity } from '../recipes/index.ts';
 import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
@@ -40,10 +40,7 @@ export function recipeConditions(state: BatchState): Condition[] {
   const masses = lineMasses(state);
   const out: Condition[] = [];
   if (started.recipe.foodClass === 'fruit spread') {
-    const identity = spreadIdentity(
-      started.recipe,
-      Object.fromEntries(masses.map(m => [m.line.id, m.actual_g])),
-    );
+    const identity = spreadIdentity(started.recipe, byName(masses.map(m => [m.line.id, m.actual_g])));
     out.push(
       condition(
         'identity',

@@ -1,6 +1,6 @@
 import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
-import { dayOf } from '../measure/index.ts';
+import { dayOf, byName } from '../measure/index.ts';
 import { type TrialReading, pintsOf } from '../recipes/index.ts';
 import { needsReading } from './batch-conditions.ts';
 import { PRESS_AFTER_HOURS } from './condition.ts';
@@ -99,7 +99,7 @@ function formOf(jar: JarState, state: BatchState, ever: Set<number>, through: Se
 export function summarise(state: BatchState, now = standing(state)): BatchSummary {
   const { started } = state;
   if (!started) throw new RangeError('summarise: the batch has not been started');
-  const forms: BatchSummary['forms'] = {};
+  const forms: BatchSummary['forms'] = byName() as BatchSummary['forms'];
   for (const { form } of now.forms) forms[form] = (forms[form] ?? 0) + 1;
   const labelled = new Set(state.labels.flatMap(l => l.jars));
   return {

@@ -42,6 +42,8 @@ export interface Kitchen extends Habits {
   id: string;
   name: string;
   altitude_m: number;
+  /** Somebody entered where it stands. Until then altitude and zone are placeholders, and nothing is cooked by them. */
+  placed: boolean;
   /** Money an hour of attended work costs, decimal text. */
   hourlyRate: string;
   /** Maker and place as printed. */

@@ -1,3 +1,4 @@
+import { byName } from './names.ts';
 import { Fraction } from './exact.ts';
 import { type Fault, unreadable } from './fault.ts';
 import { readRational, spellFractions } from './read.ts';
@@ -34,7 +35,7 @@ export interface AmountHint {
   dryPint?: boolean;
 }
 
-const WORD_NUMBERS: Record<string, string> = {
+const WORD_NUMBERS = byName<string>({
   a: '1',
   an: '1',
   one: '1',
@@ -51,7 +52,7 @@ const WORD_NUMBERS: Record<string, string> = {
   half: '1/2',
   quarter: '1/4',
   dozen: '12',
-};
+});
 const WORD_NUMBER = new RegExp(
   `^(${Object.keys(WORD_NUMBERS).join('|')})\\b\\s*(?:of\\s+)?(?:an?\\b\\s*)?`,
   'i',

@@ -56,3 +56,4 @@ export {
   temperatureText,
 } from './format.ts';
 export { canonicalJson } from './canonical.ts';
+export { type Names, byName, ofNames, under } from './names.ts';

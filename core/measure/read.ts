@@ -1,3 +1,4 @@
+import { byName } from './names.ts';
 import { Decimal, Fraction } from './exact.ts';
 import { type Reading, unreadable } from './fault.ts';
 
@@ -17,7 +18,7 @@ export interface NumberLimits {
   why?: string;
 }
 
-const VULGAR: Record<string, string> = {
+const VULGAR = byName<string>({
   '¼': '1/4',
   '½': '1/2',
   '¾': '3/4',
@@ -27,7 +28,7 @@ const VULGAR: Record<string, string> = {
   '⅜': '3/8',
   '⅝': '5/8',
   '⅞': '7/8',
-};
+});
 
 /** Fraction characters and the fraction slash spelled out: "1½" becomes "1 1/2". */
 export function spellFractions(text: string): string {

@@ -1,4 +1,4 @@
-import { type Amount, UNITS } from '../measure/index.ts';
+import { type Amount, UNITS, under } from '../measure/index.ts';
 import { type Ingredient, densityOf, formsOf, sourceOf, usualTrim } from './ingredients.ts';
 import type { Line, Recipe, Step } from './recipe.ts';
 
@@ -46,7 +46,7 @@ export function factsOf(
     form,
     // Four places: a cup is never weighed closer.
     density_gPerMl: density === null ? null : Math.round(density * 1e4) / 1e4,
-    each_g: ingredient.one_g[amount.unit] ?? ingredient.one_g.each ?? null,
+    each_g: under<number | undefined>(ingredient.one_g, amount.unit) ?? ingredient.one_g.each ?? null,
     bushel_g: ingredient.bushel_g,
     weightSource: source ? `${source.title}${source.fromMemory ? ' (from memory)' : ''}` : '',
     trimYield: usualTrim(ingredient),

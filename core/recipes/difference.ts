@@ -1,3 +1,4 @@
+import { byName, under } from '../measure/index.ts';
 import { jarSize } from './jars.ts';
 import type { LetterProcess, Line, Recipe, Step, StepTarget } from './recipe.ts';
 
@@ -111,7 +112,7 @@ function listed<T extends { id: string }>(
 const json = (value: unknown) => JSON.stringify(value);
 
 /** What the fields of a line or a step are called on screen. */
-const FIELD_WORDS: Record<string, string> = {
+const FIELD_WORDS = byName<string>({
   ingredientId: 'entry of the library',
   amount: 'amount',
   ratio: 'ratio',
@@ -136,12 +137,12 @@ const FIELD_WORDS: Record<string, string> = {
   part: 'acts on the part',
   separates: 'sets aside',
   expects: 'expected',
-};
+});
 
 /** "grams in a mL 0.8" for each field of one that the other has otherwise. */
 function changedFields(one: object, other: object): string {
   return Object.entries(one)
-    .filter(([key, value]) => json(value) !== json((other as Record<string, unknown>)[key]))
+    .filter(([key, value]) => json(value) !== json(under(other as { [key: string]: unknown }, key)))
     .map(([key, value]) => `${FIELD_WORDS[key] ?? key} ${valueText(value)}`)
     .join('; ');
 }

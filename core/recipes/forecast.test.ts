@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { currantJelly, plumJam, strawberryJam, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
 import { GEL_RISE_C, boilingPoint_C, brixAtRise } from '../heat/index.ts';
 import type { Canner, Pot } from '../kitchen/index.ts';
-import { Fraction } from '../measure/index.ts';
+import { Fraction, byName } from '../measure/index.ts';
 import {
   JAR_SIZES,
   type JarSizeId,
@@ -306,8 +306,8 @@ describe('scaling', () => {
   });
 
   it('reckons a ratio from what is expected, and from what was measured', () => {
-    const sugar = (measured = {}) =>
-      scaleRecipe(currantJelly, one, [], measured).lines.find(l => l.lineId === 'sugar')?.mass_g;
+    const sugar = (measured: Readonly<Record<string, { quantity: number; unit: 'g' | 'mL' }>> = {}) =>
+      scaleRecipe(currantJelly, one, [], byName(measured)).lines.find(l => l.lineId === 'sugar')?.mass_g;
     expect(sugar()).toBeCloseTo(1700, 6);
     expect(sugar({ juice: { quantity: 1850, unit: 'mL' } })).toBeCloseTo(1572.5, 6);
     expect(() => sugar({ juice: { quantity: 1850, unit: 'g' } })).toThrow(RatioError);

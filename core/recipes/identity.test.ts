@@ -1,3 +1,4 @@
+import { byName } from '../measure/index.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { currantJelly, plumJam, strawberryJam } from '../../demo/recipes.ts';
@@ -44,10 +45,12 @@ describe('may it be called so (21 CFR 150; from memory)', () => {
   });
 
   it('asks for its soluble solids: 65 % for jam, preserves and jelly, 43 % for fruit butter', () => {
-    expect(nameCheck(spread(470, 500, 'I'), {}, 65).meets).toBe(true);
-    expect(nameCheck(spread(470, 500, 'I'), {}, 64.9).meets).toBe(false);
-    expect(nameCheck(spread(500, 200, 'I', 'fruit butter'), {}, 43).meets).toBe(true);
-    expect(nameCheck(spread(500, 200, 'I', 'fruit butter'), {}, 42.9).why).toMatch(/42.9 % soluble solids/);
+    expect(nameCheck(spread(470, 500, 'I'), byName(), 65).meets).toBe(true);
+    expect(nameCheck(spread(470, 500, 'I'), byName(), 64.9).meets).toBe(false);
+    expect(nameCheck(spread(500, 200, 'I', 'fruit butter'), byName(), 43).meets).toBe(true);
+    expect(nameCheck(spread(500, 200, 'I', 'fruit butter'), byName(), 42.9).why).toMatch(
+      /42.9 % soluble solids/,
+    );
   });
 
   it('counts sweeteners by their solids and fruit without the sugar added to it', () => {
@@ -97,8 +100,8 @@ describe('may it be called so (21 CFR 150; from memory)', () => {
 
   it('judges what went in where it is known, and as written where it is not', () => {
     const jam = spread(470, 550, 'I');
-    expect(nameCheck(jam, { f: 460 }).meets).toBe(false);
-    expect(nameCheck(jam, { f: 460, s: 530 }).meets).toBe(true);
+    expect(nameCheck(jam, byName({ f: 460 })).meets).toBe(false);
+    expect(nameCheck(jam, byName({ f: 460, s: 530 })).meets).toBe(true);
   });
 
   it('has nothing to say of a name without a standard, and says no to one without a sweetener', () => {

@@ -1,3 +1,4 @@
+import { type Names, byName } from '../measure/index.ts';
 import { knownMasses_g } from './masses.ts';
 import type { Line, Product, Recipe } from './recipe.ts';
 
@@ -70,7 +71,7 @@ const EPSILON = 1e-9;
  */
 export function nameCheck(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
-  masses_g: Readonly<Record<string, number>> = {},
+  masses_g: Readonly<Names<number>> = byName(),
   finishedSolids_pct: number | null = null,
 ): IdentityFinding {
   const standard = standardOf(recipe.product);
@@ -131,7 +132,7 @@ export function nameCheck(
  */
 export function spreadIdentity(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
-  masses_g: Readonly<Record<string, number>> = {},
+  masses_g: Readonly<Names<number>> = byName(),
 ): IdentityFinding {
   const name = nameCheck(recipe, masses_g);
   const fails = (why: string, next: string): IdentityFinding => ({ ...name, meets: false, why, next });

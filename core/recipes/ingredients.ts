@@ -1,4 +1,4 @@
-import { UNITS, type UnitId } from '../measure/index.ts';
+import { UNITS, type UnitId, under } from '../measure/index.ts';
 import { INGREDIENTS, INGREDIENT_SOURCES } from './data/ingredients.ts';
 import type { FruitGroup, LineRole } from './recipe.ts';
 
@@ -82,7 +82,7 @@ const OWN: IngredientSource = { title: 'Measured or entered in this kitchen', fr
 
 /** Where one value of an ingredient comes from. */
 export function sourceOf(ingredient: Ingredient, value: keyof Ingredient): IngredientSource | null {
-  const id = ingredient.sources[value] ?? USUAL[value];
+  const id = under(ingredient.sources as { [fact: string]: string }, value) ?? USUAL[value];
   if (id === 'own') return OWN;
   return id === undefined ? null : (INGREDIENT_SOURCES[id] ?? null);
 }
@@ -101,7 +101,7 @@ export function formsOf(ingredient: Ingredient): string[] {
  * @returns null when it was never weighed so
  */
 export function densityOf(ingredient: Ingredient, form: string): number | null {
-  const grams = ingredient.cup_g[form || (formsOf(ingredient)[0] ?? '')];
+  const grams = under(ingredient.cup_g, form || (formsOf(ingredient)[0] ?? ''));
   return grams === undefined ? null : grams / ML_PER_CUP;
 }
 

@@ -1,4 +1,12 @@
-import { type Amount, Fraction, UNITS, amountMiddle, amount_g } from '../measure/index.ts';
+import {
+  type Amount,
+  Fraction,
+  UNITS,
+  amountMiddle,
+  amount_g,
+  type Names,
+  byName,
+} from '../measure/index.ts';
 import { pintsOf } from './jars.ts';
 import type { Line, Recipe } from './recipe.ts';
 
@@ -14,7 +22,10 @@ export class RatioError extends RangeError {
 }
 
 /** Measures taken in a batch, by step id: grams or millilitres. They take the place of what a recipe expects. */
-export type Measures = Readonly<Record<string, { quantity: number; unit: 'g' | 'mL' }>>;
+/** Before anything was measured. */
+export const NOTHING_MEASURED: Measures = byName();
+
+export type Measures = Readonly<Names<{ quantity: number; unit: 'g' | 'mL' }>>;
 
 /**
  * How many times a line's amount is wanted: the scale itself, or what its ratio makes of a measure or another line.
@@ -26,7 +37,7 @@ export function timesOf(
   recipe: Pick<Recipe, 'lines' | 'steps'>,
   line: Line,
   scale: Fraction,
-  measured: Measures = {},
+  measured: Measures = NOTHING_MEASURED,
   seen: readonly string[] = [],
 ): Fraction {
   const { ratio } = line;
@@ -78,7 +89,7 @@ export function recipeMasses_g(
   recipe: Pick<Recipe, 'lines' | 'steps'>,
   scale: Fraction,
   pints: Fraction,
-  measured: Measures = {},
+  measured: Measures = NOTHING_MEASURED,
 ): Map<string, number> {
   return new Map(
     recipe.lines.map(line => [

@@ -1,6 +1,6 @@
 import { Fraction, UNITS, amountMiddle, kitchenVolume, kitchenWeight, mixedText } from '../measure/index.ts';
 import { type JarSizeId, JAR_SIZES, jarSize, pintsOf } from './jars.ts';
-import { type Measures, lineMass_g, timesOf } from './masses.ts';
+import { type Measures, lineMass_g, timesOf, NOTHING_MEASURED } from './masses.ts';
 import { type Line, type Recipe, mainLine } from './recipe.ts';
 
 export interface JarsWanted {
@@ -156,7 +156,7 @@ export function scaleRecipe(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>,
   factor: Fraction,
   jars: readonly JarsWanted[],
-  measured: Measures = {},
+  measured: Measures = NOTHING_MEASURED,
 ): ScaledRecipe {
   const used = jars.filter(j => j.count > 0);
   const pints = pintsOf(used);

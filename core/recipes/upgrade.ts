@@ -1,3 +1,4 @@
+import { byName } from '../measure/index.ts';
 import type { ScheduledTime } from './process.ts';
 import type { FoodClass, Line, Method, Product, Recipe, Step } from './recipe.ts';
 
@@ -139,10 +140,10 @@ function firstProduct(old: FirstRecipe): Product {
 }
 
 /** What the entries that the first shape knew were set for, where it was not a hot pack without liquid. */
-const FIRST_ENTRIES: Record<string, Pick<Method, 'pack' | 'liquid'>> = {
+const FIRST_ENTRIES = byName<Pick<Method, 'pack' | 'liquid'>>({
   'dilled-beans': { pack: 'raw', liquid: 'vinegar brine' },
   'tomatoes-in-water': { pack: 'hot', liquid: 'water' },
-};
+});
 
 /** The first shape said nothing of method: what its authority was set for is what it was. */
 function firstMethod(old: FirstRecipe): Method {

@@ -1,3 +1,4 @@
+import { byName } from '../measure/index.ts';
 import Papa from 'papaparse';
 
 /** What a column of a file can mean. */
@@ -111,7 +112,7 @@ const GUESSES: Record<CsvField, RegExp> = {
 
 /** The columns a file's headings suggest; each heading is used once. */
 export function guessColumns(headings: readonly string[]): Partial<Record<CsvField, string>> {
-  const columns: Partial<Record<CsvField, string>> = {};
+  const columns: Partial<Record<CsvField, string>> = byName() as Partial<Record<CsvField, string>>;
   const free = [...headings];
   for (const field of ['supplier lot', ...CSV_FIELDS] as const) {
     if (columns[field]) continue;

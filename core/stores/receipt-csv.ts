@@ -1,4 +1,14 @@
-import { type Day, Decimal, isDay, readDecimal, unitNamed, type UnitId } from '../measure/index.ts';
+import {
+  type Day,
+  Decimal,
+  isDay,
+  readDecimal,
+  unitNamed,
+  type UnitId,
+  type Names,
+  byName,
+  under,
+} from '../measure/index.ts';
 import { type CsvFault, type CsvField, type CsvTable, CSV_FIELDS } from './csv-table.ts';
 import type { Item, ItemUse } from './items.ts';
 import { CONDITIONS, JUICE_KINDS, type LotFacts, SALT_KINDS, plainFacts } from './lots.ts';
@@ -16,7 +26,7 @@ export interface CsvMapping {
   /** Where the file has no column for it. */
   supplier: string;
   /** Names in the file that stand for an item: name in lower case → item id. */
-  names: Record<string, string>;
+  names: { readonly [name: string]: string };
 }
 
 export const emptyMapping: CsvMapping = {
@@ -69,14 +79,17 @@ export function toReceipts(
   progress: (done: number, of: number) => void = () => undefined,
 ): CsvReceipts {
   const at = new Map(table.headings.map((h, i) => [h, i]));
-  const column = Object.fromEntries(
-    CSV_FIELDS.map(f => [f, mapping.columns[f] === undefined ? -1 : (at.get(mapping.columns[f]) ?? -1)]),
-  ) as Record<CsvField, number>;
-  const byName = new Map(items.map(i => [i.name.trim().toLowerCase(), i]));
+  const column = byName(
+    CSV_FIELDS.map(f => {
+      const heading = under(mapping.columns, f);
+      return [f, heading === undefined ? -1 : (at.get(heading) ?? -1)] as const;
+    }),
+  ) as Names<number> & Record<CsvField, number>;
+  const itemByName = new Map(items.map(i => [i.name.trim().toLowerCase(), i]));
   const byId = new Map(items.map(i => [i.id, i]));
   for (const [name, id] of Object.entries(mapping.names)) {
     const item = byId.get(id);
-    if (item) byName.set(name, item);
+    if (item) itemByName.set(name, item);
   }
   const locale = mapping.decimalMark === '.' ? 'en-US' : 'de-DE';
   const faults: CsvFault[] = [...table.faults];
@@ -114,7 +127,7 @@ export function toReceipts(
       );
     else if (day > today) fault('day', 'future-day', `${dayText} lies in the future.`, 'Correct the day.');
     const name = cell('item');
-    const item = byName.get(name.toLowerCase());
+    const item = itemByName.get(name.toLowerCase());
     if (name === '') fault('item', 'missing', 'The item is empty.', 'Name what was bought.');
     else if (!item) {
       unknown.set(name.toLowerCase(), name);

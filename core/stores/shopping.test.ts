@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plumJam, waxBeans } from '../../demo/recipes.ts';
-import { Decimal } from '../measure/index.ts';
+import { Decimal, byName } from '../measure/index.ts';
 import { factorForJars, scaleRecipe } from '../recipes/index.ts';
 import { plainCosts } from '../kitchen/index.ts';
 import {
@@ -197,7 +197,7 @@ describe('buy or leave', () => {
     burnerMinutes: 0,
     burnerId: '',
     yieldShare: 1,
-    priceFactor: {},
+    priceFactor: byName(),
   };
   const ask = (paid: number, price = 6) =>
     buyOrLeave(

@@ -1,15 +1,20 @@
-import { randomBytes } from 'node:crypto';
+import { byName } from '@cocotte/core/measure';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { createInterface } from 'node:readline/promises';
+import { parseArgs } from 'node:util';
 import { rebuildKitchen } from './admin/rebuild.ts';
 import { verifyChain } from './admin/verify.ts';
 import { systemClock } from './house/clock.ts';
 import { type Database, enterKitchen, openDatabase } from './house/database.ts';
 import { migrate } from './house/migrate.ts';
-import { accountByEmail, setPassword } from './kitchen/outside.ts';
+import { readPlace } from './kitchen/place.ts';
+import { accountByEmail, addMembership, setPassword } from './kitchen/outside.ts';
+import { INVITATION_MS, makeLink } from './kitchen/people.ts';
 import { addKitchen, newKitchenSettings } from './kitchen/service.ts';
 import { hashPassword } from './kitchen/sessions.ts';
 
 /** What the keeper of the machine does from the terminal. */
-const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
+const COMMANDS = byName<(args: string[]) => Promise<void>>({
   async migrate() {
     const { DATABASE_URL, MIGRATION_DATABASE_URL } = process.env;
     if (!DATABASE_URL || !MIGRATION_DATABASE_URL)
@@ -47,21 +52,47 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   },
 
   async 'add-kitchen'(args) {
-    const [name, email] = args;
-    if (!name || !email) throw new Error('Say: npm run add-kitchen -- "NAME OF THE KITCHEN" OWNER@EMAIL');
+    const { values, positionals } = parseArgs({
+      args,
+      allowPositionals: true,
+      options: { altitude: { type: 'string' }, zone: { type: 'string' } },
+    });
+    const [name, email] = positionals;
+    if (!name || !email)
+      throw new Error(
+        'Say: npm run add-kitchen -- "NAME OF THE KITCHEN" OWNER@EMAIL [--altitude "2350 ft"] [--zone America/Denver]',
+      );
+    const place = readPlace(
+      values.altitude ??
+        (await ask('Its altitude, such as 2350 ft or 716 m (empty: asked for in its settings): ')),
+      values.zone ??
+        (await ask('Its time zone, such as America/Denver (empty: asked for in its settings): ')),
+    );
+    const now_ms = systemClock.now_ms();
     await withDatabase('app', database =>
       database.outside(async trx => {
         const account = await accountByEmail(trx, email);
-        if (!account) throw new Error(`There is no account ${email}; make it by a link first.`);
-        const id = await addKitchen(
-          trx,
-          account.id,
-          newKitchenSettings(name, Intl.DateTimeFormat().resolvedOptions().timeZone, 0),
-          systemClock.now_ms(),
-        );
-        console.log(
-          `${name} is made (${id}); ${account.name} owns it. Set its altitude and time zone in its settings.`,
-        );
+        const id = await addKitchen(trx, newKitchenSettings(name, place), now_ms);
+        const words = [
+          `${name} is made (${id}).`,
+          place
+            ? `It stands at ${place.altitude_m.toFixed(0)} m, in the zone ${place.zone}.`
+            : 'It is not set up: no batch starts in it until its altitude and time zone are entered in its settings.',
+        ];
+        if (account) {
+          await addMembership(trx, account.id, id, 'owner', true);
+          words.push(`${account.name} owns it.`);
+        } else {
+          const link = await makeLink(
+            trx,
+            { id: randomUUID(), kitchenId: id, role: 'owner', maySign: true, madeBy: null },
+            now_ms,
+          );
+          words.push(
+            `There is no account ${email}. Whoever opens this link on this server within ${INVITATION_MS / 3_600_000} hours makes one and owns the kitchen: /join/${link?.token}`,
+          );
+        }
+        console.log(words.join('\n'));
       }),
     );
   },
@@ -79,7 +110,18 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
       }),
     );
   },
-};
+});
+
+/** Asks at a terminal; anywhere else nothing is answered. */
+async function ask(question: string): Promise<string> {
+  if (!process.stdin.isTTY) return '';
+  const terminal = createInterface({ input: process.stdin, output: process.stdout });
+  try {
+    return await terminal.question(question);
+  } finally {
+    terminal.close();
+  }
+}
 
 async function kitchenIds(database: Database): Promise<string[]> {
   const rows: { kitchen_id: string }[] = await database.outside(trx =>

@@ -5,6 +5,10 @@ import { makeApp } from './house/app.ts';
 import { clockFromEnvironment } from './house/clock.ts';
 import { assertSafeRole, openDatabase } from './house/database.ts';
 import { pendingMigrations } from './house/migrate.ts';
+import { holdPresence } from './house/presence.ts';
+import { namesFromEnvironment } from './house/names.ts';
+import { closeHeavy } from './heavy/pool.ts';
+import { guessesIn } from './kitchen/guesses.ts';
 
 /** Serves interface and API on one port until told to stop. Says `ready` to the process that started it. */
 async function main(): Promise<void> {
@@ -24,9 +28,16 @@ async function main(): Promise<void> {
     );
   const database = openDatabase(DATABASE_URL);
   await assertSafeRole(database);
+  const leave = holdPresence(DATABASE_URL);
   const secure = Boolean(TLS_CERT && TLS_KEY);
   const app = makeApp(
-    { database, clock: clockFromEnvironment(process.env), secure },
+    {
+      database,
+      clock: clockFromEnvironment(process.env),
+      secure,
+      guesses: guessesIn(database),
+      names: namesFromEnvironment(process.env),
+    },
     COCOTTE_WEB_DIST ?? null,
   );
   const server = secure
@@ -40,7 +51,9 @@ async function main(): Promise<void> {
   });
   server.listen(Number(PORT), HOST, () => process.send?.('ready'));
   const stop = () => {
-    server.close(() => void database.close().then(() => process.exit(0)));
+    server.close(
+      () => void Promise.all([database.close(), leave(), closeHeavy()]).then(() => process.exit(0)),
+    );
     server.closeAllConnections();
   };
   process.once('SIGINT', stop);

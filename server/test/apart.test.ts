@@ -8,7 +8,10 @@ import {
   putPlan,
   receiptImportPart,
   importPart,
+  inKitchen,
+  invite,
   listPeople,
+  listSessions,
   putIngredient,
   readBatch,
   readKitchen,
@@ -20,7 +23,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Answer, type Client, TestServer } from '../../testing/test-server.ts';
-import { insertAccount, setMembership } from '../src/kitchen/outside.ts';
+import { addMembership, insertAccount } from '../src/kitchen/outside.ts';
 import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
 import { hashPassword } from '../src/kitchen/sessions.ts';
 
@@ -32,6 +35,8 @@ let server: TestServer;
 let theirs: Client;
 let ours: Client;
 let line: Line;
+let theirSession = '';
+const theirInvitation = randomUUID();
 let printId = '';
 const tastingId = randomUUID();
 const importId = randomUUID();
@@ -93,10 +98,19 @@ async function everything(): Promise<string> {
     'receipt_mappings',
     'receipt_imports',
     'plans',
+    'done_calls',
   ];
-  return server.database.inKitchen(kitchenId, async trx =>
-    JSON.stringify(await Promise.all(tables.map(t => trx(t).orderByRaw('1, 2')))),
-  );
+  const people = await server.database.outside(async trx => [
+    await trx('memberships').where({ kitchen_id: kitchenId }).orderBy('account_id'),
+    await trx('invitations').where({ kitchen_id: kitchenId }).orderBy('id'),
+    await trx('sessions').where({ account_id: theirs.personId }).orderBy('session_id').select('session_id'),
+    await trx('accounts').where({ id: theirs.personId }).select('password_hash'),
+  ]);
+  return server.database.inKitchen(kitchenId, async trx => {
+    const rows: unknown[] = [people];
+    for (const table of tables) rows.push(await trx(table).orderByRaw('1, 2'));
+    return JSON.stringify(rows);
+  });
 }
 
 beforeAll(async () => {
@@ -143,6 +157,8 @@ beforeAll(async () => {
       jars: [{ size: 'pint', count: 2 }],
     },
   });
+  theirSession = (await theirs.ok(listSessions)).sessions[0]?.id ?? '';
+  await theirs.ok(invite, { body: { id: theirInvitation, role: 'cook', maySign: false } });
   const id = randomUUID();
   await server.database.outside(async trx => {
     await insertAccount(
@@ -156,11 +172,16 @@ beforeAll(async () => {
       },
       server.now_ms,
     );
-    await setMembership(
+    await addMembership(
       trx,
       id,
-      await addKitchen(trx, id, newKitchenSettings('Other Kitchen', 'UTC', 0), server.now_ms),
+      await addKitchen(
+        trx,
+        newKitchenSettings('Other Kitchen', { zone: 'UTC', altitude_m: 0 }),
+        server.now_ms,
+      ),
       'owner',
+      true,
     );
   });
   ours = await server.signIn('other@test.example');
@@ -197,10 +218,28 @@ const FIXTURES: Record<string, Fixture> = {
     },
   }),
   'kitchen.read': () => ({ allowed: empty }),
-  'kitchen.change': () => ({ body: { ...newKitchenSettings('Mine', 'UTC', 0), version: 1 }, allowed: empty }),
+  'kitchen.change': () => {
+    const { placed: _placed, ...settings } = newKitchenSettings('Mine', { zone: 'UTC', altitude_m: 0 });
+    return { body: { ...settings, version: 1 }, allowed: empty };
+  },
   'people.list': () => ({ allowed: a => a.status === 200 && !JSON.stringify(a.body).includes('ona@') }),
-  'people.remove': () => ({ params: { personId: theirs.personId } }),
-  'invitations.make': () => ({ body: { id: randomUUID(), role: 'cook' }, allowed: a => a.status === 200 }),
+  'people.remove': () => ({ params: { personId: theirs.personId }, allowed: a => a.status === 200 }),
+  'people.change': () => ({
+    params: { personId: theirs.personId },
+    body: { role: 'viewer', maySign: false },
+  }),
+  'sessions.list': () => ({ allowed: a => a.status === 200 && listed(a, 'sessions').length === 1 }),
+  'sessions.end': () => ({ params: { sessionId: theirSession }, allowed: a => a.status === 200 }),
+  'account.password': () => ({ body: { present: 'not it', next: 'another long password' } }),
+  'invitations.list': () => ({ allowed: noRows('invitations') }),
+  'invitations.withdraw': () => ({
+    params: { invitationId: theirInvitation },
+    allowed: a => a.status === 200,
+  }),
+  'invitations.make': () => ({
+    body: { id: theirInvitation, role: 'cook', maySign: false },
+    allowed: a => a.status === 409,
+  }),
   'invitations.read': () => ({ params: { token: 'x'.repeat(43) } }),
   'invitations.accept': () => ({
     params: { token: 'x'.repeat(43) },
@@ -255,7 +294,7 @@ const FIXTURES: Record<string, Fixture> = {
     body: { version: 0, ingredient: { ...secretPlum, name: 'Mine' } },
     allowed: empty,
   }),
-  'ingredients.remove': () => ({ params: { ingredientId: 'secret-berry' } }),
+  'ingredients.remove': () => ({ params: { ingredientId: 'secret-berry' }, allowed: empty }),
   'stores.items': () => ({ allowed: empty }),
   'stores.addItem': () => ({
     body: upgradeItem({ id: randomUUID(), kind: 'lid', name: 'Lid', unit: 'each' }),
@@ -414,6 +453,18 @@ it.each(ENDPOINTS.map(e => [e.name, e] as [string, AnyEndpoint]))(
     expect(await everything()).toBe(snapshot);
     if (name === 'session.signOut') ours = await server.signIn('other@test.example');
     else ours.cookie = ours.cookie || cookie;
+  },
+);
+
+it.each(ENDPOINTS.filter(inKitchen).map(e => [e.name, e] as [string, AnyEndpoint]))(
+  '%s is not done in a kitchen that is named by somebody who is not in it',
+  async (name, endpoint) => {
+    const { allowed: _allowed, ...input } = (FIXTURES[name] as Fixture)();
+    ours.kitchenId = theirs.session?.kitchenId ?? '';
+    const answer = await ours.try(endpoint, input as never);
+    ours.kitchenId = '';
+    expect([answer.status, (answer.body as { code: string }).code]).toEqual([403, 'no-kitchen']);
+    expect(await everything()).toBe(snapshot);
   },
 );
 

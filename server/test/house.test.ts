@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeApp } from '../src/house/app.ts';
 import { clockFromEnvironment } from '../src/house/clock.ts';
 import { assertSafeRole, openDatabase } from '../src/house/database.ts';
+import { guessesIn } from '../src/kitchen/guesses.ts';
 import { migrate, pendingMigrations } from '../src/house/migrate.ts';
 import { Client, TestServer, problemOf } from '../../testing/test-server.ts';
 import { readKitchen, changeKitchen } from '@cocotte/contract';
@@ -23,15 +24,15 @@ describe('what cannot be read', () => {
   it.each([
     [
       'a body over 1 MB',
-      () => post('/api/recipes', JSON.stringify({ x: 'y'.repeat(1_000_001) })),
+      () => post(owner.at('/recipes'), JSON.stringify({ x: 'y'.repeat(1_000_001) })),
       413,
       'too-large',
     ],
-    ['malformed JSON', () => post('/api/recipes', '{"x":'), 400, 'malformed-json'],
+    ['malformed JSON', () => post(owner.at('/recipes'), '{"x":'), 400, 'malformed-json'],
     [
       'no JSON at all',
       () =>
-        owner.raw('POST', '/api/recipes', {
+        owner.raw('POST', owner.at('/recipes'), {
           body: 'x=1',
           headers: { 'content-type': 'application/x-www-form-urlencoded' },
         }),
@@ -39,12 +40,17 @@ describe('what cannot be read', () => {
       'not-json',
     ],
     ['an unknown route', () => owner.raw('GET', '/api/pans'), 404, 'unknown-route'],
-    ['a method that is not there', () => owner.raw('DELETE', '/api/recipes'), 404, 'unknown-route'],
-    ['an unknown key in the query', () => owner.raw('GET', '/api/recipes?colour=red'), 422, 'invalid'],
-    ['an id that is none', () => owner.raw('GET', '/api/batches/1'), 422, 'invalid'],
+    ['a method that is not there', () => owner.raw('DELETE', owner.at('/recipes')), 404, 'unknown-route'],
+    ['an unknown key in the query', () => owner.raw('GET', owner.at('/recipes?colour=red')), 422, 'invalid'],
+    ['an id that is none', () => owner.raw('GET', owner.at('/batches/1')), 422, 'invalid'],
     ['an array for an object', () => post('/api/session', '[]'), 422, 'invalid'],
     ['null for an object', () => post('/api/session', 'null'), 400, 'malformed-json'],
-    ['an address that does not decode', () => owner.raw('GET', '/api/batches/%E0%A4%A'), 400, 'bad-request'],
+    [
+      'an address that does not decode',
+      () => owner.raw('GET', owner.at('/batches/%E0%A4%A')),
+      400,
+      'bad-request',
+    ],
   ] as const)('%s', async (_, send, status, code) => {
     const answer = await send();
     expect(answer.status).toBe(status);
@@ -52,7 +58,7 @@ describe('what cannot be read', () => {
   });
 
   it('names an unknown key and the path of each fault', async () => {
-    const { id: _id, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
     const problem = await owner.refused(changeKitchen, {
       body: {
         ...settings,
@@ -66,8 +72,8 @@ describe('what cannot be read', () => {
   });
 
   it('refuses figures that are not finite', async () => {
-    const { id: _id, ...settings } = await owner.ok(readKitchen);
-    const answer = await owner.raw('PUT', '/api/kitchen', {
+    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+    const answer = await owner.raw('PUT', owner.at(''), {
       body: JSON.stringify({ ...settings, altitude_m: 0 }).replace('"altitude_m":0', '"altitude_m":1e999'),
       headers: { 'content-type': 'application/json' },
     });
@@ -126,7 +132,7 @@ describe('the door', () => {
           ? {}
           : { body: '{}', headers: { 'content-type': 'application/json' } },
       );
-      expect([e.name, [401, 422].includes(answer.status)]).toEqual([e.name, true]);
+      expect([e.name, answer.status === 401]).toEqual([e.name, true]);
     }
   });
 });
@@ -144,7 +150,16 @@ describe('the table of endpoints', () => {
   });
   it('lacks no handler', () =>
     expect(() =>
-      makeApp({ database: server.database, clock: { now_ms: () => 0 }, secure: false }, null),
+      makeApp(
+        {
+          database: server.database,
+          clock: { now_ms: () => 0 },
+          secure: false,
+          guesses: guessesIn(server.database),
+          names: [],
+        },
+        null,
+      ),
     ).not.toThrow());
 });
 

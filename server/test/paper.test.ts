@@ -4,13 +4,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { blankSheet, labelSheet, printLabels, recordSheet, releaseJars } from '@cocotte/contract';
 import type { LabelContent } from '@cocotte/core/batches';
-import { LABEL_STOCKS } from '@cocotte/core/labels';
+import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { drawLabels } from '../src/labels/sheet.ts';
+
+const habits = { locale: 'en-US' };
 
 let server: TestServer;
 let owner: Client;
@@ -101,7 +103,7 @@ describe('labels', () => {
 
   it('stand where the stock has them, to a tenth of a millimetre', async () => {
     for (const stock of LABEL_STOCKS) {
-      const bytes = await drawLabels(sample, stock, stock.columns * stock.rows, { locale: 'en-US' });
+      const bytes = await drawLabels({ label: sample, stock, count: stock.columns * stock.rows, habits });
       const file = keep(`${stock.id}.pdf`, bytes);
       const boxes = [
         ...run('pdftotext', '-bbox', file, '-').matchAll(
@@ -123,12 +125,12 @@ describe('labels', () => {
 
   it('refuse a text that would have to be printed too small', async () => {
     await expect(
-      drawLabels(
-        { ...sample, ingredients: 'a very long ingredient, '.repeat(60) },
-        LABEL_STOCKS[1] as never,
-        1,
-        { locale: 'en-US' },
-      ),
+      drawLabels({
+        label: { ...sample, ingredients: 'a very long ingredient, '.repeat(60) },
+        stock: LABEL_STOCKS[1] as LabelStock,
+        count: 1,
+        habits,
+      }),
     ).rejects.toThrow(RangeError);
   });
 
@@ -137,7 +139,12 @@ describe('labels', () => {
       textOf(
         keep(
           'gift.pdf',
-          await drawLabels({ ...sample, notForSale: true }, LABEL_STOCKS[0] as never, 1, { locale: 'en-US' }),
+          await drawLabels({
+            label: { ...sample, notForSale: true },
+            stock: LABEL_STOCKS[0] as LabelStock,
+            count: 1,
+            habits,
+          }),
         ),
       ),
     ).toContain('Not for sale'));

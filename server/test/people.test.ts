@@ -10,17 +10,16 @@ import {
   readSession,
   receiveLot,
   removePerson,
-  signIn,
   signOut,
   switchKitchen,
 } from '@cocotte/contract';
 import { plainFacts } from '@cocotte/core/stores';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { insertAccount, setPassword } from '../src/kitchen/outside.ts';
+import { addMembership, insertAccount, setPassword } from '../src/kitchen/outside.ts';
 import { DEMO_SIGN_IN } from '../src/kitchen/demo-sign-in.ts';
 import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
-import { hashPassword, signIn as signInService } from '../src/kitchen/sessions.ts';
-import { Client, TestServer } from '../../testing/test-server.ts';
+import { hashPassword } from '../src/kitchen/sessions.ts';
+import { Client, TestServer, problemOf } from '../../testing/test-server.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -31,15 +30,11 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const wrong = () =>
-  new Client(server).refused(signIn, { body: { email: 'ona@test.example', password: 'not it at all' } });
-
 describe('accounts', () => {
   it('the first account owns its kitchen, and there is no second first one', async () => {
     expect(owner.session).toMatchObject({
-      role: 'owner',
       empty: false,
-      kitchens: [{ name: 'Test Kitchen', role: 'owner' }],
+      kitchens: [{ name: 'Test Kitchen', role: 'owner', maySign: true }],
     });
     expect(
       (
@@ -87,26 +82,6 @@ describe('accounts', () => {
     expect(answer.headers.get('set-cookie')).toMatch(/HttpOnly; SameSite=Lax/);
   });
 
-  it('slows down after failures, kept in the database, and forgets them after a good one', async () => {
-    for (let i = 0; i < 3; i++) expect((await wrong()).status).toBe(401);
-    expect((await wrong()).status).toBe(429);
-    expect(
-      (
-        await new Client(server).refused(signIn, {
-          body: { email: 'ona@test.example', password: 'a long password' },
-        })
-      ).code,
-    ).toBe('slow-down');
-    server.now_ms += 3000;
-    expect((await wrong()).status).toBe(401);
-    server.now_ms += 3000;
-    expect((await wrong()).errors[0]?.what).toMatch(/wait \d+ s/);
-    server.now_ms += 10_000;
-    await server.signIn('ona@test.example');
-    expect((await wrong()).status).toBe(401);
-    await server.signIn('ona@test.example');
-  });
-
   it('ends a session at sign-out, after a month, and when the password is reset', async () => {
     const client = await server.signIn('ona@test.example');
     await client.ok(signOut);
@@ -144,30 +119,30 @@ describe('accounts', () => {
       ),
     );
     expect((await new Client(server).ok(readSession)).demo).toEqual(DEMO_SIGN_IN);
-    const from = (loopback: boolean) =>
-      server.database.outside(trx =>
-        signInService({
-          params: {},
-          query: {},
-          body: { ...DEMO_SIGN_IN },
-          visitor: null,
-          trx,
-          clock: { now_ms: () => server.now_ms },
-          address: 'x',
-          loopback,
-          secure: false,
-          setSession: () => undefined,
-          tokenHash: null,
-        }),
-      );
-    await expect(from(false)).rejects.toMatchObject({ code: 'demo-elsewhere' });
-    await expect(from(true)).resolves.toMatchObject({ person: { name: 'Demo' } });
+    const enter = (headers: Record<string, string>) =>
+      new Client(server).raw('POST', '/api/session', {
+        body: JSON.stringify(DEMO_SIGN_IN),
+        headers: { 'content-type': 'application/json', ...headers },
+      });
+    const shown = async (headers: Record<string, string>) =>
+      ((await new Client(server).raw('GET', '/api/session', { headers })).body as { demo: unknown }).demo;
+    // Whoever comes through something that passes calls on is not on this machine, though the socket says so.
+    for (const headers of [
+      { 'x-forwarded-for': '203.0.113.9' },
+      { forwarded: 'for=203.0.113.9' },
+      { via: '1.1 door' },
+      { 'x-real-ip': '203.0.113.9' },
+    ]) {
+      expect(await shown(headers as never)).toBeNull();
+      expect(problemOf(await enter(headers as never)).code).toBe('demo-elsewhere');
+    }
+    expect((await enter({})).status).toBe(200);
   });
 });
 
 describe('people', () => {
   it('join by a link once, within 48 hours', async () => {
-    const made = await owner.ok(invite, { body: { id: randomUUID(), role: 'cook' } });
+    const made = await owner.ok(invite, { body: { id: randomUUID(), role: 'cook', maySign: false } });
     const guest = new Client(server);
     expect(await guest.ok(readInvitation, { params: { token: made.token } })).toMatchObject({
       kitchen: 'Test Kitchen',
@@ -183,8 +158,12 @@ describe('people', () => {
       ).errors[0],
     ).toMatchObject({ path: 'password', code: 'weak-password' });
     expect(await guest.ok(acceptInvitation, { params: { token: made.token }, body })).toMatchObject({
-      role: 'cook',
+      kitchens: [{ role: 'cook', maySign: false }],
     });
+    // The same joining sent twice signs in: its answer may have been lost.
+    expect(
+      (await new Client(server).ok(acceptInvitation, { params: { token: made.token }, body })).person?.name,
+    ).toBe('Cy');
     expect(
       (
         await new Client(server).refused(acceptInvitation, {
@@ -193,7 +172,7 @@ describe('people', () => {
         })
       ).code,
     ).toBe('link-over');
-    const late = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer' } });
+    const late = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer', maySign: false } });
     server.now_ms += 48 * 3_600_000 + 1;
     expect((await guest.refused(readInvitation, { params: { token: late.token } })).code).toBe('link-over');
   });
@@ -220,28 +199,46 @@ describe('people', () => {
       ).code,
     ).toBe('role');
     expect((await cook.refused(listPeople)).code).toBe('role');
-    expect((await cook.refused(invite, { body: { id: randomUUID(), role: 'owner' } })).status).toBe(403);
+    expect(
+      (await cook.refused(invite, { body: { id: randomUUID(), role: 'owner', maySign: true } })).status,
+    ).toBe(403);
     await viewer.ok(readKitchen);
   });
 
-  it('belong to several kitchens and switch; a member of one is nobody in another', async () => {
-    const second = await server.database.outside(trx =>
-      addKitchen(trx, owner.personId, newKitchenSettings('Second', 'UTC', 0), server.now_ms),
-    );
+  it('belong to several kitchens; each call names its own, and a member of one is nobody in another', async () => {
+    const second = await server.database.outside(async trx => {
+      const id = await addKitchen(
+        trx,
+        newKitchenSettings('Second', { zone: 'UTC', altitude_m: 0 }),
+        server.now_ms,
+      );
+      await addMembership(trx, owner.personId, id, 'owner', true);
+      return id;
+    });
+    const first = owner.session?.kitchenId ?? '';
+    // Two tabs of one browser: what one does is not done in the other's kitchen.
+    const tab = new Client(server);
+    tab.cookie = owner.cookie;
+    tab.kitchenId = first;
     const view = await owner.ok(switchKitchen, { body: { kitchenId: second } });
     expect(view.kitchens.map(k => k.name).sort()).toEqual(['Second', 'Test Kitchen']);
-    expect((await owner.ok(readKitchen)).name).toBe('Second');
+    expect([(await owner.ok(readKitchen)).name, (await tab.ok(readKitchen)).name]).toEqual([
+      'Second',
+      'Test Kitchen',
+    ]);
     const cook = await server.signIn('co@test.example');
     expect((await cook.refused(switchKitchen, { body: { kitchenId: second } })).code).toBe('not-a-member');
-    const joined = await server.database.outside(trx => trx('memberships').where({ kitchen_id: second }));
-    expect(joined).toHaveLength(1);
-    await owner.ok(switchKitchen, {
-      body: { kitchenId: view.kitchens.find(k => k.name === 'Test Kitchen')?.id ?? '' },
-    });
+    cook.kitchenId = second;
+    expect((await cook.refused(readKitchen)).code).toBe('no-kitchen');
+    for (const name of ['__proto__', '1', `${second}'; drop table sessions; --`, second.toUpperCase()]) {
+      cook.kitchenId = name;
+      expect((await cook.refused(readKitchen)).code).toBe('no-kitchen');
+    }
+    await owner.ok(switchKitchen, { body: { kitchenId: first } });
   });
 
   it('an account that is there joins with its own password', async () => {
-    const { token } = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer' } });
+    const { token } = await owner.ok(invite, { body: { id: randomUUID(), role: 'viewer', maySign: false } });
     const body = { name: 'Cy', email: 'cy@test.example', password: 'another long one' };
     expect(
       (await new Client(server).refused(acceptInvitation, { params: { token }, body })).errors[0]?.path,
@@ -265,8 +262,10 @@ describe('people', () => {
 
 describe('settings', () => {
   it('a stale change is refused with the newer row', async () => {
-    const { id: _id, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
     await owner.ok(changeKitchen, { body: { ...settings, name: 'First' } });
+    // The same change sent twice is no clash: its answer may have been lost.
+    expect((await owner.ok(changeKitchen, { body: { ...settings, name: 'First' } })).name).toBe('First');
     const problem = await owner.refused(changeKitchen, { body: { ...settings, name: 'Second' } });
     expect([problem.status, (problem.newer as { name: string }).name]).toEqual([409, 'First']);
   });
@@ -274,7 +273,7 @@ describe('settings', () => {
     ['zone', 'Nowhere/Town'],
     ['locale', '?!'],
   ])('a %s that is none is refused beside its field', async (field, value) => {
-    const { id: _id, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
     expect(
       (await owner.refused(changeKitchen, { body: { ...settings, [field]: value } })).errors[0]?.path,
     ).toBe(field);

@@ -3,7 +3,7 @@ import { Navigate, Route, Routes } from 'react-router';
 import { Door } from './kitchen/Door.tsx';
 import { CallError } from './shell/call.ts';
 import { Away } from './shell/Away.tsx';
-import { useSession } from './shell/session.tsx';
+import { kitchenOfTab, useSession } from './shell/session.tsx';
 import { Shell, Waiting } from './shell/Shell.tsx';
 
 /** A view that loads when it is opened. */
@@ -39,6 +39,7 @@ const LabelPage = view(() => import('./labels/LabelPage.tsx'), 'LabelPage');
 const RecordList = view(() => import('./records/RecordList.tsx'), 'RecordList');
 const RecordPage = view(() => import('./records/RecordPage.tsx'), 'RecordPage');
 const KitchenPage = view(() => import('./kitchen/KitchenPage.tsx'), 'KitchenPage');
+const AccountPage = view(() => import('./kitchen/AccountPage.tsx'), 'AccountPage');
 const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
 
 /** Which view stands at which address. Outside a kitchen there is only the door. */
@@ -47,7 +48,7 @@ export function App() {
   if (error && !session)
     return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
   if (!session) return <Waiting />;
-  if (!session.person || !session.kitchenId || window.location.pathname.startsWith('/join/'))
+  if (!session.person || !kitchenOfTab(session) || window.location.pathname.startsWith('/join/'))
     return <Door session={session} />;
   return (
     <Routes>
@@ -83,6 +84,7 @@ export function App() {
         <Route path="records/:batchId" element={<RecordPage />} />
         <Route path="kitchen" element={<KitchenPage />} />
         <Route path="kitchen/people" element={<PeoplePage />} />
+        <Route path="account" element={<AccountPage />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Route>
     </Routes>

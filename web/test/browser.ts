@@ -8,7 +8,8 @@ export function standInStorage(): Map<string, string> {
     setItem: (key: string, value: string) => void kept.set(key, value),
     removeItem: (key: string) => void kept.delete(key),
   };
-  Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true });
+  for (const name of ['localStorage', 'sessionStorage'])
+    Object.defineProperty(globalThis, name, { value: storage, configurable: true });
   return kept;
 }
 
@@ -17,6 +18,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   id: 'k',
   name: 'Kitchen',
   altitude_m: 0,
+  placed: true,
   hourlyRate: '0',
   makerName: '',
   makerAddress: '',

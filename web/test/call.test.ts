@@ -1,12 +1,16 @@
-import { listRecipes, readBatch, readKitchen, signIn } from '@cocotte/contract';
+import { listRecipes, moveLot, readBatch, readKitchen, signIn } from '@cocotte/contract';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { CallError, addressOf, call, faultsOf } from '../src/shell/call.ts';
+import { enterTabKitchen } from '../src/shell/tab-kitchen.ts';
+import { standInStorage } from './browser.ts';
 
 type Answer = { status: number; body?: unknown; headers?: Record<string, string> } | 'nobody';
 let asked: { url: string; init: RequestInit }[] = [];
 let answer: Answer = { status: 200, body: {} };
 
 beforeEach(() => {
+  standInStorage();
+  enterTabKitchen('k1');
   asked = [];
   vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
     asked.push({ url, init });
@@ -29,7 +33,13 @@ const failed = async (given: Answer): Promise<CallError> => {
 
 describe('an address', () => {
   it('has its params in place, written so that nothing in them is taken for a path', () => {
-    expect(addressOf(readBatch, { batchId: 'a/b?c' })).toBe('/api/batches/a%2Fb%3Fc');
+    expect(addressOf(readBatch, { batchId: 'a/b?c' })).toBe('/api/kitchens/k1/batches/a%2Fb%3Fc');
+  });
+
+  it('names the kitchen of this tab, or the one it is meant for', () => {
+    expect(addressOf(readKitchen, {})).toBe('/api/kitchens/k1');
+    expect(addressOf(readKitchen, {}, {}, 'k2')).toBe('/api/kitchens/k2');
+    expect(addressOf(signIn, {})).toBe('/api/session');
   });
 
   it('has the query that is given and no empty part of it', () => {
@@ -42,9 +52,9 @@ describe('an address', () => {
       variantOf: '',
     } as const;
     expect(addressOf(listRecipes, {}, query as never)).toBe(
-      '/api/recipes?search=red+plum+%26+co&product=jam',
+      '/api/kitchens/k1/recipes?search=red+plum+%26+co&product=jam',
     );
-    expect(addressOf(listRecipes, {}, {})).toBe('/api/recipes');
+    expect(addressOf(listRecipes, {}, {})).toBe('/api/kitchens/k1/recipes');
   });
 });
 
@@ -69,6 +79,35 @@ describe('a call', () => {
 
   it.each([502, 503, 504])('a %i without a problem is the same', async status => {
     expect(await failed({ status })).toMatchObject({ status, away: true, code: 'no-answer' });
+  });
+
+  it('that changes something is sent again by itself, the same under the same id, before anything is said', async () => {
+    vi.useFakeTimers();
+    const body = { id: 'i1', kind: 'loss', quantity: '1', reason: 'broken' } as never;
+    const moved = (given: Answer[]) => {
+      const left = [...given];
+      vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+        asked.push({ url, init });
+        const next = left.shift() ?? 'nobody';
+        if (next === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
+        return Promise.resolve(new Response(JSON.stringify(next.body ?? {}), { status: next.status }));
+      });
+      const outcome = call(moveLot, { params: { lotId: 'l' }, body }).catch((e: unknown) => e);
+      return vi.advanceTimersByTimeAsync(5000).then(() => outcome);
+    };
+    const busy = { status: 503, body: { code: 'busy', errors: [] } };
+    expect(await moved([busy, 'nobody', { status: 200, body: { done: 1 } }])).toEqual({ done: 1 });
+    expect(new Set(asked.map(a => `${a.url} ${a.init.body}`)).size).toBe(1);
+    expect(asked).toHaveLength(3);
+    asked = [];
+    expect(await moved([])).toMatchObject({ away: true });
+    expect(asked).toHaveLength(3);
+    asked = [];
+    expect(await moved([{ status: 422, body: { code: 'invalid', errors: [] } }])).toMatchObject({
+      status: 422,
+    });
+    expect(asked).toHaveLength(1);
+    vi.useRealTimers();
   });
 
   it('a problem is handed on: its code, its faults, the newer row', async () => {

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { standInStorage } from './browser.ts';
 
 type Outbox = (typeof import('../src/outbox/outbox.ts'))['outbox'];
-const ME = { personId: 'me', kitchenId: 'k' };
+const ME = { personId: 'me' };
 const problem = (status: number, code: string) => ({
   status,
   body: { code, errors: [{ path: 'events[0]', code, what: 'Refused.', why: 'So.', next: 'Mend it.' }] },
@@ -13,7 +13,7 @@ const problem = (status: number, code: string) => ({
 
 /** Answers of the server, in their order; the last one goes on for ever. */
 let answers: ({ status: number; body?: object } | 'nobody')[] = [];
-let sent: { batch: string; ids: string[] }[] = [];
+let sent: { kitchen: string; batch: string; ids: string[] }[] = [];
 let outbox: Outbox;
 
 const entry = (id: string, personId = 'me') =>
@@ -41,7 +41,8 @@ beforeEach(async () => {
   sent = [];
   vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
     const { events } = JSON.parse(String(init.body)) as { events: { id: string }[] };
-    sent.push({ batch: url.split('/')[3] ?? '', ids: events.map(e => e.id) });
+    const [, , , kitchen = '', , batch = ''] = url.split('/');
+    sent.push({ kitchen, batch, ids: events.map(e => e.id) });
     const answer = answers.length > 1 ? answers.shift() : answers[0];
     if (answer === undefined) return Promise.resolve(new Response('{}', { status: 200 }));
     if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
@@ -60,7 +61,7 @@ describe('the outbox', () => {
     await outbox.open(ME, batch => arrived.push(batch));
     await outbox.add('k', 'b1', [entry('1'), entry('2')]);
     await settle(() => outbox.view().waiting.length === 0);
-    expect(sent).toEqual([{ batch: 'b1', ids: ['1', '2'] }]);
+    expect(sent).toEqual([{ kitchen: 'k', batch: 'b1', ids: ['1', '2'] }]);
     expect(arrived).toEqual(['b1']);
     expect(outbox.view().sent.map(w => w.entry.id)).toEqual(['1', '2']);
   });
@@ -122,14 +123,17 @@ describe('the outbox', () => {
     },
   );
 
-  it('sends only what this person entered in this kitchen; the rest waits for them', async () => {
+  it('sends what this person entered to the kitchen it was entered in; what is others waits for them', async () => {
     await outbox.open(ME, () => undefined);
     await outbox.add('k', 'b1', [entry('mine')]);
     await outbox.add('another kitchen', 'b2', [entry('there')]);
     await outbox.add('k', 'b1', [entry('theirs', 'somebody else')]);
-    await settle(() => outbox.view().waiting.length === 2);
-    expect(sent.flatMap(s => s.ids)).toEqual(['mine']);
-    expect(waitingIds().sort()).toEqual(['theirs', 'there']);
+    await settle(() => outbox.view().waiting.length === 1);
+    expect(sent.map(s => [s.kitchen, ...s.ids])).toEqual([
+      ['k', 'mine'],
+      ['another%20kitchen', 'there'],
+    ]);
+    expect(waitingIds()).toEqual(['theirs']);
   });
 
   it('goes batch by batch, a hundred at a time', async () => {

@@ -1,3 +1,4 @@
+import { byName } from '../../measure/index.ts';
 import type { Ingredient, IngredientSource } from '../ingredients.ts';
 import { FRUITS } from './fruits.ts';
 import { HERBS, SPICES } from './herbs-spices.ts';
@@ -8,7 +9,7 @@ import { VEGETABLES } from './vegetables.ts';
  * The shipped library of ingredients. Weights are of one US cup (236.588 mL) or of one piece; percentages by mass.
  * Nothing was read from the publications named in SOURCES: what is marked "from memory" is to be held against them.
  */
-export const INGREDIENT_SOURCES: Record<string, IngredientSource> = {
+export const INGREDIENT_SOURCES = byName<IngredientSource>({
   composition: {
     title: 'USDA FoodData Central, SR Legacy: water; soluble solids rounded from sugars and acids',
     fromMemory: true,
@@ -40,7 +41,7 @@ export const INGREDIENT_SOURCES: Record<string, IngredientSource> = {
     fromMemory: true,
   },
   strength: { title: 'Acid by weight as labelled, common practice', fromMemory: true },
-};
+});
 
 /** Every shipped ingredient. */
 export const INGREDIENTS: readonly Ingredient[] = [

@@ -1,4 +1,4 @@
-import { MM_PER_INCH } from '../../measure/index.ts';
+import { MM_PER_INCH, byName } from '../../measure/index.ts';
 import type { JarSizeId } from '../jars.ts';
 import type { AcidDose, MinutesByAltitude, ProcessEntry } from '../process-entry.ts';
 
@@ -47,7 +47,7 @@ const entry = (
 
 /** The same minutes for several sizes. */
 const each = (sizes: JarSizeId[], minutes: readonly number[]): Times =>
-  Object.fromEntries(sizes.map(s => [s, minutes]));
+  byName(sizes.map(s => [s, minutes] as const)) as Times;
 const SMALL: JarSizeId[] = ['half-pint', 'pint'];
 const LARGE: JarSizeId[] = ['pint', 'quart'];
 

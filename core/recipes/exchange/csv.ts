@@ -1,3 +1,4 @@
+import { type Names, byName, under } from '../../measure/index.ts';
 import Papa from 'papaparse';
 import type { Line, Recipe, Step } from '../recipe.ts';
 import { type FileFault, type FileReading, fileFault } from './reading.ts';
@@ -70,12 +71,12 @@ const COLUMNS: string[] = [
   'record',
   ...new Set<string>([...RECIPE_COLUMNS, ...LINE_COLUMNS, ...STEP_COLUMNS, ...JAR_COLUMNS]),
 ];
-const BY_RECORD: Record<string, readonly string[]> = {
+const BY_RECORD = byName<readonly string[]>({
   recipe: RECIPE_COLUMNS,
   line: LINE_COLUMNS,
   step: STEP_COLUMNS,
   jar: JAR_COLUMNS,
-};
+});
 /** Plain words stand as they are; everything else stands as JSON in its cell. */
 const TEXT_COLUMNS = new Set<string>([
   'name',
@@ -107,11 +108,11 @@ const TEXT_COLUMNS = new Set<string>([
  * more than words or a number holds JSON. A cell that a spreadsheet would take for a formula begins with an apostrophe.
  */
 export function toCsv(recipes: readonly Recipe[]): string {
-  const rows: Record<string, string>[] = [];
+  const rows: Names<string>[] = [];
   const put = (record: string, thing: object) => {
-    const row: Record<string, string> = { record };
+    const row = byName([['record', record]]);
     for (const column of BY_RECORD[record] as readonly string[]) {
-      const value = (thing as Record<string, unknown>)[column];
+      const value = under(thing as { [column: string]: unknown }, column);
       row[column] = TEXT_COLUMNS.has(column)
         ? guarded(value as string)
         : value === null
@@ -170,7 +171,7 @@ export function fromCsv(text: string): FileReading {
       );
       continue;
     }
-    const thing: Record<string, unknown> = {};
+    const thing: Names<unknown> = byName();
     for (const column of wanted) {
       const value = cell(column);
       if (TEXT_COLUMNS.has(column)) thing[column] = unguarded(value);

@@ -1,3 +1,4 @@
+import { byName } from '../../measure/index.ts';
 import { type Node, type ParseError, findNodeAtLocation, parseTree, printParseErrorCode } from 'jsonc-parser';
 import { upgradeRecipe } from '../upgrade.ts';
 import { type FileFault, fileFault } from './reading.ts';
@@ -56,9 +57,9 @@ export const pathOf = (path: string) =>
 export function valueOf(node: Node): unknown {
   if (node.type === 'array') return (node.children ?? []).map(valueOf);
   if (node.type === 'object')
-    return Object.fromEntries(
+    return byName(
       (node.children ?? []).flatMap(p =>
-        p.children?.[1] ? [[String(p.children[0]?.value), valueOf(p.children[1])]] : [],
+        p.children?.[1] ? [[String(p.children[0]?.value), valueOf(p.children[1])] as const] : [],
       ),
     );
   return node.value;

@@ -44,7 +44,7 @@ export function review(recipe: Recipe, finishedSolids_pct: number | null = null)
     faults,
     balance: acidBalance(recipe),
     changes: formulaChanges(recipe),
-    identity: nameCheck(recipe, {}, finishedSolids_pct),
+    identity: nameCheck(recipe, undefined, finishedSolids_pct),
     route: routeToSale(recipe),
   };
 }

@@ -1,5 +1,5 @@
 import type { BatchState } from '../../batches/index.ts';
-import { Decimal } from '../../measure/index.ts';
+import { Decimal, under } from '../../measure/index.ts';
 import type { ItemKind } from '../items.ts';
 import { type CostSettings, plainCosts } from '../../kitchen/index.ts';
 import {
@@ -79,7 +79,7 @@ function workLines(
 ): CostLine[] {
   return work.map(w => {
     const parts = share(w);
-    const name = people[w.personId] ?? 'Work';
+    const name = under(people, w.personId) ?? 'Work';
     return costLine({
       part,
       name,

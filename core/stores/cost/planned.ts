@@ -1,4 +1,4 @@
-import { Decimal } from '../../measure/index.ts';
+import { Decimal, type Names } from '../../measure/index.ts';
 import { type JarsWanted, type Recipe, type ScaledRecipe, jarSize } from '../../recipes/index.ts';
 import { costOfDraw } from '../ledger.ts';
 import { type Need, type ShelfItem, needsOf, shelfOfKind } from '../shelf.ts';
@@ -24,7 +24,7 @@ export interface PlanFigures {
   /** Share of the foreseen jars that come out, 1 for all. */
   yieldShare: number;
   /** What prices of ingredients are multiplied by, by line id; 1 where absent. */
-  priceFactor: Readonly<Record<string, number>>;
+  priceFactor: Readonly<Names<number>>;
 }
 
 const PART_OF = { jar: 'jars', lid: 'lids', band: 'bands', label: 'labels', packaging: 'packaging' } as const;

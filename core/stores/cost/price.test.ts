@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../../demo/recipes.ts';
 import { plainCosts } from '../../kitchen/index.ts';
-import { Decimal } from '../../measure/index.ts';
+import { Decimal, byName } from '../../measure/index.ts';
 import { factorForJars, scaleRecipe } from '../../recipes/index.ts';
 import {
   type CostLine,
@@ -107,7 +107,7 @@ const figures = (count = 8, over: Partial<PlanFigures> = {}): PlanFigures => {
     burnerMinutes: 60,
     burnerId: '',
     yieldShare: 1,
-    priceFactor: {},
+    priceFactor: byName(),
     ...over,
   };
 };

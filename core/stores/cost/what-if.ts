@@ -1,4 +1,4 @@
-import { Decimal } from '../../measure/index.ts';
+import { Decimal, byName } from '../../measure/index.ts';
 import { mainLine } from '../../recipes/index.ts';
 import { type PlanFigures, plannedInput } from './planned.ts';
 import { costSheet } from './sheet.ts';
@@ -74,7 +74,7 @@ export function whatIf(
     ...base,
     priceFactor: {
       ...base.priceFactor,
-      ...Object.fromEntries(lineIds.map(id => [id, (base.priceFactor[id] ?? 1) * factor])),
+      ...byName(lineIds.map(id => [id, (base.priceFactor[id] ?? 1) * factor] as const)),
     },
   });
   both('fruit', `Price of ${main.name.toLowerCase()}`, turns.fruit_pct, f => price([main.id], f));

@@ -2,7 +2,7 @@ import { type SequencedEvent, fold } from '@cocotte/core/batches';
 import { project } from '../batches/chain.ts';
 import * as batchQueries from '../batches/queries.ts';
 import type { Trx } from '../house/database.ts';
-import { batchMovements, insertMovements, recount } from '../stores/ledger.ts';
+import { batchMovements, insertMovements, lockWholeStock, recount } from '../stores/ledger.ts';
 
 /**
  * Derives again, from events alone: the batches' projection, the movements that batches made, what is left of each
@@ -11,7 +11,9 @@ import { batchMovements, insertMovements, recount } from '../stores/ledger.ts';
  * @returns how many batches were rebuilt
  */
 export async function rebuildKitchen(trx: Trx, kitchenId: string): Promise<number> {
+  // Whoever moves stock holds the head or the items: none does until this is done, and none is lost.
   await batchQueries.lockHead(trx, kitchenId);
+  await lockWholeStock(trx, kitchenId);
   await trx('movements').where({ kitchen_id: kitchenId }).whereNotNull('event_id').delete();
   const ids: { batch_id: string }[] = await trx('events')
     .where({ kitchen_id: kitchenId })

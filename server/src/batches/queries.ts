@@ -78,6 +78,17 @@ export async function selectEventTexts(
   }));
 }
 
+/** Who made entries, from their texts. */
+export function personIds(texts: readonly string[]): string[] {
+  return [...new Set(texts.flatMap(t => /"personId":"([0-9a-f-]{36})"/.exec(t)?.[1] ?? []))];
+}
+
+/** The day of a batch, or null when it is not in this kitchen. */
+export async function madeOn(trx: Trx, kitchenId: string, batchId: string): Promise<string | null> {
+  const row = await trx('batches').where({ kitchen_id: kitchenId, batch_id: batchId }).first('made_on');
+  return row?.made_on ?? null;
+}
+
 /** Every entry of a batch in the order the server gave them. */
 export async function selectEvents(trx: Trx, kitchenId: string, batchId: string): Promise<SequencedEvent[]> {
   return (await selectEventTexts(trx, kitchenId, batchId)).map(e => JSON.parse(e.text) as SequencedEvent);
@@ -146,7 +157,7 @@ export async function selectBatches(
     .select('batch_id', 'made_on', 'summary', 'last_seq');
   if (stage === 'open') query.where('open', true);
   else if (stage) query.where({ stage });
-  const key = fromKey(after, 2);
+  const key = fromKey(after, ['day', 'uuid']);
   if (key) query.whereRaw('(made_on, batch_id) < (?::date, ?::uuid)', key);
   if (search) query.whereRaw('(name ilike ? or lot_code ilike ?)', [likeWords(search), likeWords(search)]);
   const rows = await query;

@@ -1,6 +1,5 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
-import { printBlank } from './blank-sheet.ts';
 import { draw, giveBack, undraw } from './draws.ts';
 import * as service from './service.ts';
 import { start } from './start.ts';
@@ -16,5 +15,5 @@ export const batchRoutes: Mounted[] = [
   room(contract.reverseDraw, undraw),
   room(contract.returnLots, giveBack),
   room(contract.takeJars, take),
-  room(contract.blankSheet, printBlank),
+  room(contract.blankSheet, service.printBlank),
 ];

@@ -6,14 +6,17 @@ import type {
   QueryOf,
   ReplyOf,
   appendFacts,
+  blankSheet,
   listBatches,
   readBatch,
   readToday,
 } from '@cocotte/contract';
 import { type BatchEvent, type SequencedEvent, isDecision } from '@cocotte/core/batches';
-import { type Call, JsonText } from '../house/mount.ts';
+import { heavy } from '../heavy/pool.ts';
+import { Afterwards, type Call, JsonText } from '../house/mount.ts';
 import { notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
+import { readKitchen } from '../kitchen/service.ts';
 import { append, clientHash } from './chain.ts';
 import { checkStamp, clash } from './decide.ts';
 import * as queries from './queries.ts';
@@ -37,11 +40,22 @@ export async function read(
   const { trx, kitchenId, params } = call;
   const events = await queries.selectEventTexts(trx, kitchenId, params.batchId);
   if (events.length === 0) throw notFound('This batch');
-  const ids = new Set(events.flatMap(e => /"personId":"([0-9a-f-]{36})"/.exec(e.text)?.[1] ?? []));
-  const people = await namesOf(trx, [...ids]);
+  const people = await namesOf(trx, queries.personIds(events.map(e => e.text)));
   return new JsonText(
     `{"id":"${params.batchId}","events":[${events.map(e => e.text).join(',')}],"people":${JSON.stringify(people)},"lastSeq":${events.at(-1)?.seq}}`,
   );
+}
+
+/** The sheet to cook from without a screen, drawn once the batch has been read. */
+export async function printBlank(
+  call: Call<ParamsOf<typeof blankSheet>, unknown, unknown>,
+): Promise<Afterwards<Uint8Array>> {
+  const texts = (await queries.selectEventTexts(call.trx, call.kitchenId, call.params.batchId)).map(
+    e => e.text,
+  );
+  if (texts.length === 0) throw notFound('This batch');
+  const paper = { texts, kitchen: await readKitchen(call) };
+  return new Afterwards(() => heavy('blank paper', paper));
 }
 
 /** What runs and what is due, over every batch that is not finished. */

@@ -36,6 +36,14 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const { recipe } = version;
     const factor = readFactor(body.factor, recipe, body.jars);
     const kitchen = await readKitchen(call);
+    if (!kitchen.placed)
+      throw problem(
+        422,
+        'kitchen-not-set-up',
+        'Nobody has entered where this kitchen stands.',
+        'The processing time follows from its altitude, and the day of the batch from its time zone.',
+        'An owner enters both in the settings of the kitchen; then start the batch.',
+      );
     const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
     if (refusal)
       throw problem(

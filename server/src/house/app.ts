@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { JSON_LIMIT } from '@cocotte/contract';
 import { openApi } from '@cocotte/contract/openapi';
 import { ENDPOINTS } from '@cocotte/contract/table';
 import compression from 'compression';
@@ -14,7 +13,7 @@ import { labelRoutes } from '../labels/routes.ts';
 import { recipeRoutes } from '../recipes/routes.ts';
 import { recordRoutes } from '../records/routes.ts';
 import { storeRoutes } from '../stores/routes.ts';
-import { type House, mountAll, serverTime } from './mount.ts';
+import { type House, hostName, isThisMachine, mountAll, serverTime } from './mount.ts';
 import { problem, tellProblem } from './problems.ts';
 
 /**
@@ -26,6 +25,8 @@ export function makeApp(house: House, webDist: string | null): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
+  // Nothing of the API is kept by a browser, and files have names that change with them.
+  app.set('etag', false);
   app.use((_req, res, next) => {
     res.locals.requestId = randomUUID();
     res.setHeader('request-id', res.locals.requestId as string);
@@ -50,8 +51,11 @@ export function makeApp(house: House, webDist: string | null): Express {
         },
       },
       strictTransportSecurity: house.secure,
+      // The policy's frame-ancestors forbids framing; a second header would say something else.
+      xFrameOptions: false,
     }),
   );
+  app.use(refuseOtherNames(house.names));
   const api = express.Router();
   api.use(serverTime(house.clock));
   api.use((_req, res, next) => {
@@ -59,7 +63,7 @@ export function makeApp(house: House, webDist: string | null): Express {
     next();
   });
   api.use(refuseOtherOrigins);
-  api.use(express.json({ limit: JSON_LIMIT }));
+  api.use(compression({ threshold: WORTH_COMPRESSING_BYTES }));
   mountAll(
     api,
     [
@@ -75,7 +79,9 @@ export function makeApp(house: House, webDist: string | null): Express {
     house,
   );
   api.get('/api/openapi.json', (_req, res) => void res.json(openApi()));
-  api.get('/api/health', (_req, res) => void res.json({ ok: true }));
+  api.get('/api/health', (req, res) =>
+    res.json({ ok: true, ...(isThisMachine(req) ? { turnedAway: house.database.counts() } : {}) }),
+  );
   api.use('/api', () => {
     throw problem(
       404,
@@ -101,12 +107,32 @@ export function makeApp(house: House, webDist: string | null): Express {
   return app;
 }
 
+/** Below this a packed reply saves no packet of the network worth the work. */
+const WORTH_COMPRESSING_BYTES = 4096;
+
+/** Answers only to the names the server was told: a page elsewhere cannot point a name of its own at this machine. */
+function refuseOtherNames(names: readonly string[]) {
+  const known = new Set(names);
+  return (req: express.Request, _res: express.Response, next: express.NextFunction): void => {
+    const name = hostName(req.headers.host);
+    if (name !== null && known.has(name)) return next();
+    throw problem(
+      421,
+      'other-name',
+      'This server does not go by that name.',
+      'It answers only to names it was told, so that no page elsewhere can reach it under one of its own.',
+      'Open it by its own address, or add the name to COCOTTE_NAMES and start it again.',
+    );
+  };
+}
+
 /** A browser says where a call comes from; a call that changes something from elsewhere is refused. */
 function refuseOtherOrigins(req: express.Request, _res: express.Response, next: express.NextFunction): void {
   if (req.method === 'GET' || req.method === 'HEAD') return next();
   const { origin, host } = req.headers;
   const site = req.headers['sec-fetch-site'];
-  const foreign = origin !== undefined && (origin === 'null' || new URL(origin).host !== host);
+  const foreign =
+    origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host?.toLowerCase());
   if (foreign || (site !== undefined && site !== 'same-origin' && site !== 'none')) {
     throw problem(
       403,

@@ -1,16 +1,35 @@
 import knexModule, { type Knex } from 'knex';
 import pg from 'pg';
+import { log } from './log.ts';
 
 // Days, decimals and big integers stay as text: a double would change them.
 pg.types.setTypeParser(1082, value => value);
 
-export type Trx = Knex.Transaction;
+/** A transaction: builds queries (`trx('lots').where(…)`, `trx.raw(…)`) that run on its connection while it is open. */
+// oxlint-disable-next-line typescript/no-explicit-any -- rows have the columns of their table, which Knex does not know
+type Unread = any;
+export interface Trx {
+  (table: string | Knex.QueryBuilder<Unread, Unread>): Knex.QueryBuilder<Unread, Unread[]>;
+  raw: Knex['raw'];
+}
 
-/** The database was not there, or did not answer in time. Becomes a 503. */
+/** The database was not there, or did not answer in time. Nothing was written. Becomes a 503. */
 export class DatabaseAway extends Error {
-  constructor(cause: unknown) {
+  constructor(
+    cause: unknown,
+    /** Why: nobody answers, every connection is in use, or the call took longer than it may. */
+    readonly why: 'away' | 'busy' | 'late' = 'away',
+  ) {
     super('The database is away.', { cause });
     this.name = 'DatabaseAway';
+  }
+}
+
+/** The transaction was sent off, and its answer was lost: it may be written. The same id sent again tells. */
+export class OutcomeUnknown extends Error {
+  constructor(cause: unknown) {
+    super('Whether it was written is not known.', { cause });
+    this.name = 'OutcomeUnknown';
   }
 }
 
@@ -19,83 +38,309 @@ const AWAY_CODES = new Set([
   'ECONNRESET',
   'EPIPE',
   'ENOTFOUND',
+  'EHOSTUNREACH',
   'ETIMEDOUT',
-  '57P01',
-  '57P02',
-  '57P03',
-  '53300',
-  '08000',
-  '08003',
-  '08006',
+  // A statement past its deadline, a lock not given in time, a ring of waiters: the same call may succeed later.
+  '57014',
+  '55P03',
+  '40001',
+  '40P01',
+  // A transaction ended because its session stood idle.
   '25P03',
+  // Corrupted or unreadable storage.
+  '58000',
+  '58030',
 ]);
+/** Classes of SQLSTATE: connection failures, resources used up (a full disk), a server that shuts down or starts. */
+const AWAY_CLASSES = /^(08|53|57P)/;
 
-/** Whether an error means that PostgreSQL is away, and not that a query was wrong. */
+/** Whether an error means that PostgreSQL is away or overrun, and not that a query was wrong. */
 export function isAway(error: unknown): boolean {
   if (error instanceof DatabaseAway) return true;
   if (!(error instanceof Error)) return false;
   const code = (error as { code?: string }).code;
-  if (code !== undefined && AWAY_CODES.has(code)) return true;
+  if (code !== undefined && (AWAY_CODES.has(code) || AWAY_CLASSES.test(code))) return true;
   if (error instanceof AggregateError) return error.errors.some(isAway);
-  return (
-    error.name === 'KnexTimeoutError' ||
-    /Connection terminated|Query read timeout|Connection ended|timeout exceeded when trying to connect|Unable to acquire a connection/.test(
-      error.message,
-    )
+  return /Connection terminated|Connection ended|not queryable|Client was closed|timeout exceeded when trying to connect|Cannot use a pool after/.test(
+    error.message,
   );
 }
 
-/** Longest a call may wait for the database before it is answered with a 503. */
+/** Longest a call may take, from asking for a connection to its answer, before it is rolled back: so a 503 comes within 3 s. */
 export const AWAY_AFTER_MS = 2500;
+/** Longest a call waits for a connection while others hold them all. */
+const CONNECT_MS = 2000;
+/** Longest one statement waits for a lock that somebody else holds. */
+const LOCK_MS = 2000;
+/** The same for administration, which may wait for the kitchen's own work. */
+const ADMIN_LOCK_MS = 60_000;
+/** A session of ours that stands idle inside a transaction is ended: only a server that was stopped leaves one. */
+const IDLE_IN_TRANSACTION_MS = 10_000;
+/** What a rollback, or a commit whose answer is late, is given beyond the deadline. */
+const GRACE_MS = 400;
 
-/** Every way into the database. Nothing else holds the connection pool. */
+/** What has been turned away, since the start. */
+export interface Counts {
+  /** Calls that found no connection in time. */
+  busy: number;
+  /** Calls that were rolled back at their deadline. */
+  late: number;
+  /** Commits whose answer was lost. */
+  unknown: number;
+  /** Calls that wait for a connection now. */
+  waiting: number;
+}
+
+interface Opts {
+  /** Longest it may take, ms. */
+  patience_ms?: number;
+  /** Nothing is written: the answer need not wait for the end of the transaction. */
+  reads?: boolean;
+}
+
+/** Every way into the database. Nothing else holds a connection. */
 export interface Database {
   /** A transaction that sees one kitchen's rows and no other's. */
-  inKitchen<T>(kitchenId: string, work: (trx: Trx) => Promise<T>): Promise<T>;
+  inKitchen<T>(kitchenId: string, work: (trx: Trx) => Promise<T>, opts?: Opts): Promise<T>;
   /** A transaction outside every kitchen: accounts, sessions, memberships, invitations. */
-  outside<T>(work: (trx: Trx) => Promise<T>): Promise<T>;
+  outside<T>(work: (trx: Trx) => Promise<T>, opts?: Opts): Promise<T>;
+  /**
+   * A transaction whose first statement goes with its beginning, in one journey.
+   *
+   * @param first  SQL without parameters: whatever comes from outside must be escaped by `literal`
+   */
+  beginningWith<T>(
+    first: string,
+    work: (trx: Trx, rows: Record<string, unknown>[]) => Promise<T>,
+    opts?: Opts,
+  ): Promise<T>;
+  /** One statement by itself, committed whatever becomes of the caller. Parameters are `$1` and so on. */
+  alone(statement: {
+    text: string;
+    values?: unknown[];
+  }): Promise<{ rows: Record<string, unknown>[]; rowCount: number | null }>;
+  counts(): Counts;
   close(): Promise<void>;
 }
+
+/** A text as an SQL literal. */
+export const literal = (text: string): string => pg.escapeLiteral(text);
+
+/** SQL that lets the transaction see one kitchen, for its own length only. */
+const enteringSql = (kitchenId: string) => `select set_config('app.kitchen_id', ${literal(kitchenId)}, true)`;
 
 /** Lets the transaction see one kitchen, for its own length only. */
 export async function enterKitchen(trx: Trx, kitchenId: string): Promise<void> {
   await trx.raw("select set_config('app.kitchen_id', ?, true)", [kitchenId]);
 }
 
+/** Builds SQL and nothing else: it holds no connection. Errors do not carry the values of a query. */
+const builder = knexModule({ client: 'pg', compileSqlOnError: false }).client as Knex.Client;
+
+interface Turn {
+  open: boolean;
+}
+
+/** Knex on one connection for one transaction: what was built in it does not run after its end. */
+function bind(connection: pg.PoolClient, turn: Turn): Trx {
+  const client = Object.create(builder, {
+    acquireConnection: { value: async () => connection },
+    releaseConnection: { value: async () => undefined },
+    _query: {
+      value: async (on: pg.PoolClient, query: { sql: string; bindings?: unknown[]; response?: unknown }) => {
+        if (!turn.open) throw new DatabaseAway('the transaction is over', 'late');
+        query.response = await on.query(query.sql, query.bindings ?? []);
+        return query;
+      },
+    },
+  }) as { queryBuilder(): { table(name: unknown): unknown }; raw(...args: unknown[]): unknown };
+  const trx = (table: unknown): unknown => client.queryBuilder().table(table);
+  return Object.assign(trx, { raw: (...args: unknown[]) => client.raw(...args) }) as unknown as Trx;
+}
+
+/** A promise that is given only so long. */
+async function within<T>(ms: number, work: Promise<T>): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new DatabaseAway(`no answer within ${ms} ms`, 'late')), ms);
+  });
+  work.catch(() => undefined);
+  return Promise.race([work, late]).finally(() => clearTimeout(timer));
+}
+
 /**
- * Opens the pool for the application's role.
+ * Opens the pool for the application's role. Deadlines stand in PostgreSQL, on each connection: a statement, a lock and
+ * an idle transaction are ended there, whatever becomes of us.
  *
  * @param url  postgres:// of a role that owns no table
- * @param patience_ms  longest one query may take
+ * @param patience_ms  longest one call may take; administration takes its time
  */
 export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER_MS): Database {
-  const knex = knexModule({
-    client: 'pg',
-    connection: {
-      connectionString: url,
-      connectionTimeoutMillis: 2000,
-      query_timeout: patience_ms,
-      application_name: 'cocotte',
-    } as Knex.PgConnectionConfig,
-    pool: { min: 0, max: poolMax, idleTimeoutMillis: 30_000 },
-    acquireConnectionTimeout: 2000,
+  const config: pg.PoolConfig = {
+    connectionString: url,
+    application_name: 'cocotte',
+    statement_timeout: patience_ms,
+    lock_timeout: Math.min(patience_ms > AWAY_AFTER_MS ? ADMIN_LOCK_MS : LOCK_MS, patience_ms),
+    idle_in_transaction_session_timeout: Math.max(IDLE_IN_TRANSACTION_MS, patience_ms),
+  };
+  const pool = new pg.Pool({
+    ...config,
+    max: poolMax,
+    connectionTimeoutMillis: CONNECT_MS,
+    idleTimeoutMillis: 30_000,
   });
-  const transaction = async <T>(work: (trx: Trx) => Promise<T>): Promise<T> => {
+  // An error of a connection reaches whoever uses it; one that nobody uses is dropped from the pool.
+  pool.on('error', () => undefined);
+  pool.on('connect', client => client.on('error', () => undefined));
+  const counts = { busy: 0, late: 0, unknown: 0 };
+
+  /** Stops what a connection is doing, through another one. */
+  const cancel = async (connection: pg.PoolClient): Promise<void> => {
+    const { processID } = connection as unknown as { processID: number };
+    const other = new pg.Client({ ...config, connectionTimeoutMillis: GRACE_MS });
+    other.on('error', () => undefined);
+    await other.connect();
+    await other.query('select pg_cancel_backend($1)', [processID]).finally(() => other.end());
+  };
+
+  const acquire = async (): Promise<pg.PoolClient> => {
     try {
-      return await knex.transaction(work);
+      return await pool.connect();
     } catch (error) {
-      throw isAway(error) ? new DatabaseAway(error) : error;
+      if (!(error instanceof Error && /timeout exceeded when trying to connect/.test(error.message)))
+        throw isAway(error) ? new DatabaseAway(error) : error;
+      counts.busy += 1;
+      const full = pool.totalCount >= poolMax;
+      log.warn({ waiting: pool.waitingCount, busy: counts.busy, full }, 'no connection in time');
+      throw new DatabaseAway(error, full ? 'busy' : 'away');
     }
   };
-  return {
-    outside: transaction,
-    inKitchen: (kitchenId, work) =>
-      transaction(async trx => {
-        await enterKitchen(trx, kitchenId);
-        return work(trx);
-      }),
-    close: () => knex.destroy(),
+
+  const run = async <T>(
+    first: string | null,
+    work: (trx: Trx, rows: Record<string, unknown>[]) => Promise<T>,
+    opts: Opts = {},
+  ): Promise<T> => {
+    const mine_ms = opts.patience_ms ?? patience_ms;
+    const until = performance.now() + mine_ms;
+    // Work that may take longer than a call usually does brings its own deadlines along.
+    const beginning =
+      (opts.reads ? 'begin read only' : 'begin') +
+      (mine_ms > patience_ms
+        ? `; set local statement_timeout = ${mine_ms}; set local lock_timeout = ${mine_ms}`
+        : '');
+    const connection = await acquire();
+    const turn: Turn = { open: true };
+    let committing = false;
+    let late = false;
+    let given = false;
+    // A connection goes back only when its transaction ended cleanly; else it is thrown away.
+    const giveBack = (clean: boolean) => {
+      turn.open = false;
+      if (!given) connection.release(!clean);
+      given = true;
+    };
+    const rollback = async () => {
+      turn.open = false;
+      try {
+        await within(GRACE_MS, connection.query('rollback'));
+        giveBack(true);
+      } catch {
+        giveBack(false);
+      }
+    };
+    const commit = async () => {
+      turn.open = false;
+      committing = true;
+      try {
+        const left_ms = Math.max(0, until - performance.now()) + GRACE_MS;
+        const answer = await within(left_ms, connection.query('commit'));
+        // A transaction in which a statement failed answers a commit with a rollback, and no error.
+        if (answer.command !== 'COMMIT')
+          throw Object.assign(new Error('The transaction had failed.'), { severity: 'ERROR' });
+        giveBack(true);
+      } catch (error) {
+        giveBack(false);
+        // Only an error that the server itself sent in answer says that nothing was written.
+        if ((error as { severity?: string }).severity === 'ERROR') throw error;
+        throw new OutcomeUnknown(error);
+      }
+    };
+    const attempt = async (): Promise<T> => {
+      let value: T;
+      try {
+        const begun = await connection.query([beginning, ...(first === null ? [] : [first])].join('; '));
+        const { rows } = [begun].flat().at(-1) as pg.QueryResult;
+        value = await work(bind(connection, turn), rows ?? []);
+        if (late) throw new DatabaseAway('past its deadline', 'late');
+      } catch (error) {
+        if (late && !given) counts.late += 1;
+        await rollback();
+        throw late || isAway(error) ? asAway(error, late) : error;
+      }
+      if (!opts.reads) {
+        await commit();
+        return value;
+      }
+      // What was only read is answered at once; the end of its transaction is nobody's concern but the connection's.
+      commit().catch(() => undefined);
+      return value;
+    };
+    let timer: NodeJS.Timeout | undefined;
+    const overdue = new Promise<never>((_, reject) => {
+      const end = () => {
+        if (given || committing) return;
+        // It does not end: the connection is cut. Without a commit PostgreSQL rolls it back.
+        counts.late += 1;
+        giveBack(false);
+        reject(new DatabaseAway('no answer in time', 'late'));
+      };
+      const stop = () => {
+        if (given || committing) return;
+        late = true;
+        turn.open = false;
+        cancel(connection).catch(() => undefined);
+        timer = setTimeout(end, GRACE_MS);
+      };
+      timer = setTimeout(stop, Math.max(0, until - performance.now()));
+    });
+    const whole = attempt();
+    whole.catch(() => undefined);
+    try {
+      return await Promise.race([whole, overdue]);
+    } catch (error) {
+      if (error instanceof OutcomeUnknown) counts.unknown += 1;
+      throw error;
+    } finally {
+      clearTimeout(timer);
+    }
   };
+
+  return {
+    outside: (work, opts) => run(null, work, opts),
+    inKitchen: (kitchenId, work, opts) => run(enteringSql(kitchenId), work, opts),
+    beginningWith: run,
+    async alone(statement) {
+      const connection = await acquire();
+      try {
+        const answer = await within(
+          patience_ms,
+          connection.query(statement.text, statement.values as unknown[]),
+        );
+        connection.release();
+        return { rows: answer.rows, rowCount: answer.rowCount };
+      } catch (error) {
+        connection.release(true);
+        throw isAway(error) ? asAway(error, false) : error;
+      }
+    },
+    counts: () => ({ ...counts, waiting: pool.waitingCount }),
+    close: () => pool.end(),
+  };
+}
+
+function asAway(error: unknown, late: boolean): DatabaseAway {
+  return error instanceof DatabaseAway ? error : new DatabaseAway(error, late ? 'late' : 'away');
 }
 
 /**

@@ -3,6 +3,7 @@ import pg from 'pg';
 import { house } from '../migrations/0001_house.ts';
 import { recipeBook } from '../migrations/0002_recipe_book.ts';
 import { stores } from '../migrations/0003_stores.ts';
+import { houseStands } from '../migrations/0004_house_stands.ts';
 
 /** A change of the schema: a fixed name, forward only, never edited once landed. */
 export interface Migration {
@@ -10,7 +11,7 @@ export interface Migration {
   up: string;
 }
 
-const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores];
+const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands];
 const LOCK = 4_600_001;
 
 /**
@@ -76,11 +77,11 @@ function grants(role: string): string {
   return `
     grant usage on schema public to ${name};
     grant select on knex_migrations to ${name};
-    grant select, insert, update, delete on accounts, sessions, memberships, invitations, sign_in_attempts to ${name};
+    grant select, insert, update, delete on accounts, sessions, memberships, invitations, known_devices, sign_in_counts to ${name};
     grant select, insert, update on kitchens, heads, recipes, recipe_versions, items, lots, batches to ${name};
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
-    grant select, insert on events, movements to ${name};
+    grant select, insert on events, movements, done_calls to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;
 }

@@ -1,12 +1,22 @@
-import { type AnyEndpoint, type Endpoint, SERVER_TIME_HEADER, check } from '@cocotte/contract';
+import { byName } from '@cocotte/core/measure';
+import {
+  type AnyEndpoint,
+  type Endpoint,
+  JSON_LIMIT,
+  SERVER_TIME_HEADER,
+  check,
+  inKitchen,
+  uuid,
+} from '@cocotte/contract';
 import { documentOf } from '@cocotte/contract/rules';
 import { type Role, mayAct } from '@cocotte/core/kitchen';
-import type { Request, Response, Router } from 'express';
-import { type Visitor, readVisitor } from '../kitchen/outside.ts';
+import express, { type Request, type Response, type Router } from 'express';
+import { type Visitor, visitorFrom, visitorSql } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
-import { AWAY_AFTER_MS, type Database, DatabaseAway, type Trx } from './database.ts';
+import { type Database, DatabaseAway, type Trx } from './database.ts';
+import type { Guesses } from '../kitchen/guesses.ts';
 import { HttpProblem, problem } from './problems.ts';
-import { sessionTokenHash } from './session-cookie.ts';
+import { DEVICE_COOKIE, SESSION_COOKIE, cookieHash, setCookie } from './session-cookie.ts';
 
 /** What a handler in a kitchen gets. It never sees the request. */
 export interface Call<P, Q, B> {
@@ -20,21 +30,35 @@ export interface Call<P, Q, B> {
   clock: Clock;
 }
 
-/** What a handler at the door gets: perhaps nobody is signed in, and no kitchen is entered. */
-export interface DoorCall<P, Q, B> {
+/** What every handler at the door gets: perhaps nobody is signed in, and no kitchen is entered. */
+interface AtTheDoor<P, Q, B> {
   params: P;
   query: Q;
   body: B;
   visitor: Visitor | null;
-  trx: Trx;
   clock: Clock;
   /** The caller's address, to slow down guessing. */
   address: string;
-  loopback: boolean;
+  /** What the caller's browser calls itself. */
+  browser: string;
+  /** The caller is a browser on this machine, without anybody in between. */
+  thisMachine: boolean;
   secure: boolean;
   /** Sets or clears the session cookie. */
   setSession: (token: string | null) => void;
   tokenHash: string | null;
+  /** Sets the cookie by which a device is known on which somebody signed in before. */
+  setDevice: (token: string) => void;
+  deviceHash: string | null;
+}
+/** One transaction, from beginning to end. */
+export interface DoorCall<P, Q, B> extends AtTheDoor<P, Q, B> {
+  trx: Trx;
+}
+/** Opens its transactions itself: nothing is held while a password is weighed. */
+export interface PorchCall<P, Q, B> extends AtTheDoor<P, Q, B> {
+  database: Database;
+  guesses: Guesses;
 }
 
 type Handler = (req: Request, res: Response) => Promise<void>;
@@ -47,6 +71,9 @@ export interface House {
   database: Database;
   clock: Clock;
   secure: boolean;
+  guesses: Guesses;
+  /** Names and addresses under which this server is called, in lower case and without a port. */
+  names: readonly string[];
 }
 
 /** A reply that is JSON text already: a long record is passed on without being read and written again. */
@@ -56,115 +83,171 @@ export class JsonText<T> {
   constructor(readonly text: string) {}
 }
 
-/** Longest a call takes before it is answered that the database is away. */
-const PATIENCE_MS = AWAY_AFTER_MS + 300;
+/** A reply that is made once the transaction is over, from what was read in it: drawing holds no connection. */
+export class Afterwards<T> {
+  constructor(readonly make: () => Promise<T>) {}
+}
 
 /**
- * Mounts an endpoint that acts inside a kitchen, for those whose role may.
+ * Mounts an endpoint that acts inside a kitchen, for those whose role may. Who calls, in which kitchen and whether they
+ * may is settled before a body is looked at; it is one journey to the database, together with the transaction's beginning.
  *
  * @param patience_ms  longest it may take; more than usual for work of many queries, each of which is short
  */
 export function room<P, Q, B, R>(
   endpoint: Endpoint<P, Q, B, R>,
-  work: (call: Call<P, Q, B>) => Promise<R | JsonText<R>>,
-  patience_ms = PATIENCE_MS,
+  work: (call: Call<P, Q, B>) => Promise<R | JsonText<R> | Afterwards<R>>,
+  patience_ms?: number,
 ): Mounted {
   return {
     endpoint,
     handler: house => async (req, res) => {
-      const input = readInput(endpoint, req);
-      const tokenHash = sessionTokenHash(req);
+      const tokenHash = cookieHash(req, SESSION_COOKIE);
       if (!tokenHash) throw signInFirst();
-      const reply = await inTime(
-        house.database.outside(async trx => {
-          const visitor = await readVisitor(trx, tokenHash, house.clock.now_ms());
-          if (!visitor) throw signInFirst();
-          if (!visitor.kitchenId || !visitor.role)
-            throw problem(
-              403,
-              'no-kitchen',
-              'You are in no kitchen.',
-              'Nobody has added you to one, or you were taken out.',
-              'Ask its owner for a link.',
-            );
-          if (!mayAct(visitor.role, endpoint.who as Role)) {
-            throw problem(
-              403,
-              'role',
-              `A ${visitor.role} may not do this.`,
-              `It takes the role of ${endpoint.who}.`,
-              'Ask an owner of the kitchen.',
-            );
-          }
-          return work({
-            ...input,
-            person: visitor.person,
-            role: visitor.role,
-            kitchenId: visitor.kitchenId,
-            trx,
-            clock: house.clock,
-          });
-        }),
-        patience_ms,
-      );
+      const { kitchenId, ...params } = req.params;
+      if (!check(uuid, kitchenId).ok) throw noSuchKitchen();
+      const bytes = await bodyOf(endpoint, req, res);
+      const act = () =>
+        house.database.beginningWith(
+          visitorSql(tokenHash, kitchenId as string, house.clock.now_ms()),
+          async (trx, rows) => {
+            const visitor = visitorFrom(rows);
+            if (!visitor) throw signInFirst();
+            settle(endpoint, visitor);
+            return work({
+              ...readInput(endpoint, params, req.query, bytes),
+              person: visitor.person,
+              role: visitor.role as Role,
+              kitchenId: kitchenId as string,
+              trx,
+              clock: house.clock,
+            });
+          },
+          { reads: endpoint.method === 'GET', ...(patience_ms === undefined ? {} : { patience_ms }) },
+        );
+      // Two who wrote the same thing at once, or waited for each other in a ring: the one that was rolled back is done
+      // again, and finds what the other did.
+      const reply = await act().catch((error: unknown) => {
+        if (!wasBeaten(error)) throw error;
+        return act();
+      });
+      send(endpoint, res, reply instanceof Afterwards ? await reply.make() : reply);
+    },
+  };
+}
+
+/** SQLSTATE of a row that somebody else wrote first, of transactions that cannot stand side by side, of a ring of locks. */
+const BEATEN = new Set(['23505', '40001', '40P01']);
+function wasBeaten(error: unknown): boolean {
+  const cause = error instanceof DatabaseAway ? error.cause : error;
+  return BEATEN.has(String((cause as { code?: string } | undefined)?.code ?? ''));
+}
+
+/** Refuses whoever is not in the kitchen, or may not do this there. */
+function settle(endpoint: AnyEndpoint, visitor: Visitor): void {
+  if (!visitor.role) throw noSuchKitchen();
+  if (!mayAct(visitor.role, endpoint.who as Role))
+    throw problem(
+      403,
+      'role',
+      `A ${visitor.role} may not do this.`,
+      `It takes the role of ${endpoint.who}.`,
+      'Ask an owner of the kitchen.',
+    );
+  if (endpoint.signs && !visitor.maySign)
+    throw problem(
+      403,
+      'may-not-sign',
+      'You may not release and sign.',
+      'Whoever releases jars answers for what people eat; an owner gives that right by name.',
+      'Ask somebody who may, or an owner to give you the right.',
+    );
+}
+
+/** Mounts an endpoint for those outside: links, a person's own sessions. */
+export function door<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  work: (call: DoorCall<P, Q, B>) => Promise<R>,
+): Mounted {
+  return atTheDoor(endpoint, (house, tokenHash, begin) =>
+    tokenHash
+      ? house.database.beginningWith(visitorSql(tokenHash, null, house.clock.now_ms()), (trx, rows) =>
+          work({ ...begin(visitorFrom(rows)), trx }),
+        )
+      : house.database.outside(trx => work({ ...begin(null), trx })),
+  );
+}
+
+/** Mounts an endpoint for those outside that weighs a password. */
+export function porch<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  work: (call: PorchCall<P, Q, B>) => Promise<R>,
+): Mounted {
+  return atTheDoor(endpoint, async (house, tokenHash, begin) => {
+    const visitor = tokenHash
+      ? await house.database.beginningWith(
+          visitorSql(tokenHash, null, house.clock.now_ms()),
+          async (_trx, rows) => visitorFrom(rows),
+        )
+      : null;
+    return work({ ...begin(visitor), database: house.database, guesses: house.guesses });
+  });
+}
+
+function atTheDoor<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  run: (
+    house: House,
+    tokenHash: string | null,
+    begin: (visitor: Visitor | null) => AtTheDoor<P, Q, B>,
+  ) => Promise<R>,
+): Mounted {
+  return {
+    endpoint,
+    handler: house => async (req, res) => {
+      const tokenHash = cookieHash(req, SESSION_COOKIE);
+      if (endpoint.who === 'signed in' && !tokenHash) throw signInFirst();
+      const bytes = await bodyOf(endpoint, req, res);
+      const cookies: [name: string, token: string | null][] = [];
+      const reply = await run(house, tokenHash, visitor => {
+        if (endpoint.who === 'signed in' && !visitor) throw signInFirst();
+        return {
+          ...readInput(endpoint, req.params, req.query, bytes),
+          visitor,
+          clock: house.clock,
+          address: req.socket.remoteAddress ?? '',
+          browser: (req.headers['user-agent'] ?? '').replaceAll(/[^\x20-\x7e]/g, '?').slice(0, 300),
+          thisMachine: isThisMachine(req),
+          secure: house.secure,
+          tokenHash,
+          deviceHash: cookieHash(req, DEVICE_COOKIE),
+          setSession: token => void cookies.push([SESSION_COOKIE, token]),
+          setDevice: token => void cookies.push([DEVICE_COOKIE, token]),
+        };
+      });
+      for (const [name, token] of cookies) setCookie(res, name, token, house.secure);
       send(endpoint, res, reply);
     },
   };
 }
 
-/** Mounts an endpoint for those outside: signing in, the first account, links. */
-export function door<P, Q, B, R>(
-  endpoint: Endpoint<P, Q, B, R>,
-  work: (call: DoorCall<P, Q, B>) => Promise<R>,
-): Mounted {
-  return {
-    endpoint,
-    handler: house => async (req, res) => {
-      const input = readInput(endpoint, req);
-      const tokenHash = sessionTokenHash(req);
-      let session: string | null | undefined;
-      // A refusal must not undo what was counted: the error is carried out of the transaction and thrown after it.
-      const outcome = await inTime(
-        house.database.outside(async trx => {
-          const visitor = tokenHash ? await readVisitor(trx, tokenHash, house.clock.now_ms()) : null;
-          if (endpoint.who === 'signed in' && !visitor) throw signInFirst();
-          const address = req.socket.remoteAddress ?? '';
-          try {
-            return {
-              reply: await work({
-                ...input,
-                visitor,
-                trx,
-                clock: house.clock,
-                address,
-                loopback: /^(::1|127\.|::ffff:127\.)/.test(address),
-                secure: house.secure,
-                tokenHash,
-                setSession: token => {
-                  session = token;
-                },
-              }),
-            };
-          } catch (error) {
-            if (error instanceof HttpProblem && (error.status === 401 || error.status === 429))
-              return { error };
-            throw error;
-          }
-        }),
-      );
-      if ('error' in outcome) throw outcome.error;
-      if (session !== undefined) {
-        const attributes = `HttpOnly; SameSite=Lax; Path=/${house.secure ? '; Secure' : ''}`;
-        res.setHeader(
-          'Set-Cookie',
-          session === null
-            ? `cocotte_session=; Max-Age=0; ${attributes}`
-            : `cocotte_session=${session}; Max-Age=${30 * 86_400}; ${attributes}`,
-        );
-      }
-      send(endpoint, res, outcome.reply);
-    },
-  };
+/** A browser on this machine: called by a name of the machine itself, and by nobody who passes calls on. */
+export function isThisMachine(req: Request): boolean {
+  const passedOn = ['forwarded', 'x-forwarded-for', 'x-forwarded-host', 'x-real-ip', 'via'].some(
+    name => req.headers[name] !== undefined,
+  );
+  const name = hostName(req.headers.host);
+  return (
+    !passedOn &&
+    /^(::1|127\.|::ffff:127\.)/.test(req.socket.remoteAddress ?? '') &&
+    (name === 'localhost' || name === '127.0.0.1')
+  );
+}
+
+/** The name in a Host header, in lower case and without its port; null when it is none. */
+export function hostName(host: string | undefined): string | null {
+  if (!host || !/^(\[[0-9a-f:.]+\]|[a-z0-9._-]+)(:\d{1,5})?$/i.test(host)) return null;
+  return host.replace(/:\d+$/, '').toLowerCase();
 }
 
 function signInFirst() {
@@ -177,55 +260,84 @@ function signInFirst() {
   );
 }
 
-function readInput<P, Q, B, R>(
-  endpoint: Endpoint<P, Q, B, R>,
-  req: Request,
-): { params: P; query: Q; body: B } {
-  const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
-  if (hasBody && req.body === undefined)
+function noSuchKitchen() {
+  return problem(
+    403,
+    'no-kitchen',
+    'You are not in that kitchen.',
+    'Nobody has added you to it, or you were taken out.',
+    'Ask its owner for a link.',
+  );
+}
+
+const bytesOf = express.raw({ type: () => true, limit: JSON_LIMIT });
+const hasBody = (endpoint: AnyEndpoint) => endpoint.method === 'POST' || endpoint.method === 'PUT';
+
+/** The body as it came, up to the limit and not yet looked at; null where there is to be none. */
+async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promise<Buffer | null> {
+  if (!hasBody(endpoint)) return null;
+  const charset = /charset=["']?([^"';\s]+)/i.exec(req.headers['content-type'] ?? '')?.[1];
+  if (!req.is('json') || (charset && !/^utf-?8$/i.test(charset)))
     throw problem(
       415,
       'not-json',
       'There is no JSON body.',
-      'This call needs one.',
+      'This call needs one, in UTF-8.',
       'Send application/json.',
     );
-  // A query key that is left out is the empty text.
-  const query = {
-    ...Object.fromEntries(
-      Object.keys((documentOf(endpoint.query).properties ?? {}) as object).map(k => [k, '']),
-    ),
-    ...req.query,
-  };
-  const params = check(endpoint.params, { ...req.params });
-  const checkedQuery = check(endpoint.query, query);
-  const body = hasBody ? check(endpoint.body, req.body) : { ok: true as const, value: {} as B };
-  const faults = [params, checkedQuery, body].flatMap(c => (c.ok ? [] : c.faults));
-  if (!params.ok || !checkedQuery.ok || !body.ok) throw new HttpProblem(422, 'invalid', faults);
-  return { params: params.value, query: checkedQuery.value, body: body.value };
+  await new Promise<void>((resolve, reject) => {
+    bytesOf(req, res, (error?: unknown) => (error ? reject(error as Error) : resolve()));
+  });
+  return Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
 }
 
-/** Gives up on the database in time for the caller to hear of it within 3 s. */
-async function inTime<T>(work: Promise<T>, patience_ms = PATIENCE_MS): Promise<T> {
-  let timer: NodeJS.Timeout | undefined;
-  const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new DatabaseAway('no answer in time')), patience_ms);
-  });
-  work.catch(() => undefined);
-  return Promise.race([work, late]).finally(() => clearTimeout(timer));
+const utf8 = new TextDecoder('utf-8', { fatal: true });
+
+function parsed(bytes: Buffer): unknown {
+  try {
+    const value: unknown = JSON.parse(utf8.decode(bytes));
+    if (value !== null && typeof value === 'object') return value;
+  } catch {
+    // Said below.
+  }
+  throw problem(
+    400,
+    'malformed-json',
+    'The body is not JSON.',
+    'It could not be read.',
+    'Send well-formed JSON.',
+  );
+}
+
+function readInput<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  givenParams: object,
+  givenQuery: object,
+  bytes: Buffer | null,
+): { params: P; query: Q; body: B } {
+  // A query key that is left out is the empty text.
+  const left = Object.keys((documentOf(endpoint.query).properties ?? {}) as object).map(
+    k => [k, ''] as const,
+  );
+  const params = check(endpoint.params, { ...givenParams });
+  const query = check(endpoint.query, byName([...left, ...Object.entries(givenQuery)]));
+  const body = bytes ? check(endpoint.body, parsed(bytes)) : { ok: true as const, value: {} as B };
+  const faults = [params, query, body].flatMap(c => (c.ok ? [] : c.faults));
+  if (!params.ok || !query.ok || !body.ok) throw new HttpProblem(422, 'invalid', faults);
+  return { params: params.value, query: query.value, body: body.value };
 }
 
 function send(endpoint: AnyEndpoint, res: Response, reply: unknown): void {
   if (endpoint.reply.kind === 'file') {
-    res.type(endpoint.reply.mediaType).setHeader('Content-Disposition', 'inline');
-    res.send(Buffer.from(reply as Uint8Array));
+    res.setHeader('Content-Type', endpoint.reply.mediaType);
+    res.setHeader('Content-Disposition', 'inline');
+    res.end(Buffer.from(reply as Uint8Array));
     return;
   }
-  if (reply instanceof JsonText) {
-    res.type('application/json').send(reply.text);
-    return;
-  }
-  res.json(reply);
+  const text = Buffer.from(reply instanceof JsonText ? reply.text : JSON.stringify(reply));
+  res.setHeader('Content-Type', 'application/json; charset=utf-8');
+  res.setHeader('Content-Length', text.length);
+  res.end(text);
 }
 
 /** Puts every endpoint of the table on the router; one without a handler, or a handler twice, is an error at start. */
@@ -240,6 +352,10 @@ export function mountAll(
   for (const endpoint of endpoints) {
     const found = byName.get(endpoint.name);
     if (!found) throw new Error(`Endpoint ${endpoint.name} has no handler.`);
+    if (inKitchen(endpoint) !== endpoint.path.startsWith('/api/kitchens/:kitchenId'))
+      throw new Error(
+        `Endpoint ${endpoint.name} does not name its kitchen, or names one without acting in it.`,
+      );
     const handler = found.handler(house);
     const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
     router[method](endpoint.path, (req, res, next) => {

@@ -1,19 +1,45 @@
+import { problem } from './problems.ts';
+
 /** Keyset paging: the key of the last row seen, opaque to the caller. */
 export function toKey(parts: string[]): string {
   return Buffer.from(JSON.stringify(parts)).toString('base64url');
 }
 
-/** The parts of a key, or null for the first page and for a key that is not ours. */
-export function fromKey(key: string, parts: number): string[] | null {
+/** What each part of a key is. */
+export type KeyPart = 'text' | 'day' | 'uuid' | 'instant';
+const FITS: Record<KeyPart, (v: string) => boolean> = {
+  text: v => v.length <= 500 && !/[\0\p{Surrogate}]/u.test(v),
+  day: v => /^\d{4}-\d{2}-\d{2}$/.test(v) && !Number.isNaN(Date.parse(v)),
+  uuid: v => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(v),
+  instant: v => v.length < 40 && !Number.isNaN(Date.parse(v)),
+};
+
+/**
+ * The parts of a key, or null for the first page.
+ *
+ * @throws HttpProblem 422 for a key that is not ours
+ */
+export function fromKey(key: string, parts: readonly KeyPart[]): string[] | null {
   if (key === '') return null;
   try {
     const value: unknown = JSON.parse(Buffer.from(key, 'base64url').toString());
-    if (Array.isArray(value) && value.length === parts && value.every(v => typeof v === 'string'))
+    if (
+      Array.isArray(value) &&
+      value.length === parts.length &&
+      parts.every((part, i) => typeof value[i] === 'string' && FITS[part](value[i]))
+    )
       return value;
   } catch {
-    return null;
+    // Said below.
   }
-  return null;
+  throw problem(
+    422,
+    'bad-page-key',
+    'This is not the key of a page.',
+    'A list goes on after the last row that was seen.',
+    'Begin at the first page.',
+    'after',
+  );
 }
 
 /** Words to find anywhere in a text, for ILIKE, with its own signs taken literally. */

@@ -45,17 +45,34 @@ export const INK = rgb(0.16, 0.13, 0.11);
 export const SOFT = rgb(0.42, 0.36, 0.31);
 export const RULE = rgb(0.8, 0.73, 0.62);
 
+/** Widths of words at size 1, by face: measuring a word anew costs more than drawing it. */
+const widths = new WeakMap<PDFFont, Map<string, number>>();
+
+function widthOf(word: string, face: PDFFont, size: number): number {
+  let known = widths.get(face);
+  if (!known) widths.set(face, (known = new Map()));
+  let width = known.get(word);
+  if (width === undefined) known.set(word, (width = face.widthOfTextAtSize(word, 1)));
+  return width * size;
+}
+
 /** Breaks text into lines no wider than `width_pt`. A word that is wider than the line stands alone. */
 export function wrap(text: string, face: PDFFont, size: number, width_pt: number): string[] {
   const lines: string[] = [];
   for (const paragraph of text.split('\n')) {
     let line = '';
+    let wide = 0;
+    const space = widthOf(' ', face, size);
     for (const word of paragraph.split(/\s+/)) {
-      const longer = line === '' ? word : `${line} ${word}`;
-      if (line !== '' && face.widthOfTextAtSize(longer, size) > width_pt) {
+      const more = widthOf(word, face, size);
+      if (line !== '' && wide + space + more > width_pt) {
         lines.push(line);
         line = word;
-      } else line = longer;
+        wide = more;
+      } else {
+        wide += (line === '' ? 0 : space) + more;
+        line = line === '' ? word : `${line} ${word}`;
+      }
     }
     lines.push(line);
   }

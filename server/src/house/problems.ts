@@ -1,7 +1,7 @@
 import type { Problem } from '@cocotte/contract';
 import { type Fault, Refusal } from '@cocotte/core/measure';
 import type { NextFunction, Request, Response } from 'express';
-import { isAway } from './database.ts';
+import { OutcomeUnknown, DatabaseAway, isAway } from './database.ts';
 import { log } from './log.ts';
 
 /** An error with its status: thrown by services, told to the caller as a problem. */
@@ -47,22 +47,41 @@ const TITLES: Record<number, string> = {
   413: 'Too large',
   415: 'Not JSON',
   422: 'It could not be done as asked',
+  421: 'Not the name of this server',
   429: 'Too many tries',
   500: 'Something broke here',
   503: "The kitchen's book is away",
 };
 
+/** A 503 that says when to ask again. */
+export function retryable(code: string, what: string, why: string, next: string): HttpProblem {
+  return Object.assign(problem(503, code, what, why, next), { retry_s: 1 });
+}
+
 function classify(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof Refusal) return new HttpProblem(422, error.faults[0]?.code ?? 'refused', error.faults);
-  if (isAway(error))
-    return problem(
-      503,
-      'database-away',
-      "The kitchen's book cannot be reached just now.",
-      'The database does not answer.',
-      'What you entered is kept on this device; it is sent when the book is back.',
+  if (error instanceof OutcomeUnknown)
+    return retryable(
+      'outcome-unknown',
+      'Whether this was written is not known.',
+      'The database took it, and its answer was lost.',
+      'The same call sent again, under the same id, tells; it is not written twice.',
     );
+  if (isAway(error))
+    return error instanceof DatabaseAway && error.why === 'busy'
+      ? retryable(
+          'busy',
+          'The kitchen has too much to do just now.',
+          'Every connection to the book is in use.',
+          'Nothing was written. The same call sent again in a moment will do.',
+        )
+      : retryable(
+          'database-away',
+          "The kitchen's book cannot be reached just now.",
+          'The database does not answer.',
+          'Nothing was written. What you entered is kept on this device; it is sent when the book is back.',
+        );
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large')
     return problem(
@@ -88,9 +107,34 @@ function classify(error: unknown): HttpProblem {
       'Only JSON in UTF-8 is read.',
       'Send application/json.',
     );
-  if (status === 400)
+  if ((error as { code?: string }).code === '23505')
     return problem(
-      400,
+      409,
+      'id-taken',
+      'Something else is here under this id or name.',
+      'An id names one thing.',
+      'Reload and enter it again.',
+    );
+  // A value that passed our rules and that PostgreSQL cannot hold (class 22 of SQLSTATE).
+  if (String((error as { code?: string }).code ?? '').startsWith('22'))
+    return problem(
+      422,
+      'not-storable',
+      'Something in this request cannot be kept.',
+      'A figure or a text lies outside what the book can hold.',
+      'Check what you entered and send it again.',
+    );
+  if (status === 404)
+    return problem(
+      404,
+      'not-found',
+      'There is nothing at this address.',
+      'It is mistyped, or of an older version.',
+      'Go back, or reload the page.',
+    );
+  if (status !== undefined && status >= 400 && status < 500)
+    return problem(
+      status,
       'bad-request',
       'The request could not be read.',
       'Its address or body is malformed.',
@@ -108,7 +152,7 @@ function classify(error: unknown): HttpProblem {
 /** The last of the middleware: every error leaves as `application/problem+json`. */
 export function tellProblem(error: unknown, req: Request, res: Response, _next: NextFunction): void {
   const p = classify(error);
-  if (p.status >= 500)
+  if (p.status >= 500 || p.code === 'not-storable')
     log.error(
       {
         requestId: res.locals.requestId,
@@ -131,7 +175,7 @@ export function tellProblem(error: unknown, req: Request, res: Response, _next: 
     errors: p.faults,
     ...(p.newer === undefined ? {} : { newer: p.newer }),
   };
-  if (p.status === 429)
+  if (p.status === 429 || p.status === 503)
     res.setHeader('Retry-After', String((p as HttpProblem & { retry_s?: number }).retry_s ?? 1));
   res.status(p.status).type('application/problem+json').send(JSON.stringify(body));
 }

@@ -1,12 +1,18 @@
+import { type Names, byName } from '@cocotte/core/measure';
+import type { OpenInvitation, SessionRow } from '@cocotte/contract';
 import type { Role } from '@cocotte/core/kitchen';
-import type { Trx } from '../house/database.ts';
+import { type Trx, literal } from '../house/database.ts';
 
 /** Accounts, sessions, memberships and invitations: the only rows that lie outside every kitchen. */
 export interface Visitor {
+  sessionId: string;
   person: { id: string; name: string; email: string };
   demo: boolean;
-  kitchenId: string | null;
+  /** The kitchen they were in last. */
+  lastKitchenId: string | null;
+  /** Their role in the kitchen the call names; null in none. */
   role: Role | null;
+  maySign: boolean;
 }
 
 export interface Account {
@@ -17,26 +23,45 @@ export interface Account {
   demo: boolean;
 }
 
+const SESSION_MS = 30 * 86_400_000;
 const instant = (ms: number) => new Date(ms).toISOString();
 
 /**
- * Who a session belongs to and where they are, or null when it is unknown or over. In the same statement the
- * transaction enters their kitchen, for its own length; it enters none when they are a member of none.
+ * SQL that reads who a session belongs to and what they may do in a kitchen. In the same statement the transaction
+ * enters that kitchen, for its own length; it enters none when they are not a member of it.
  */
-export async function readVisitor(trx: Trx, tokenHash: string, now_ms: number): Promise<Visitor | null> {
-  const result = await trx.raw(
-    `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role, set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
-     from sessions s join accounts a on a.id = s.account_id
-     left join memberships m on m.account_id = a.id and m.kitchen_id = s.kitchen_id where s.token_hash = ? and s.expires_at > ?`,
-    [tokenHash, instant(now_ms)],
-  );
-  const row = result.rows[0];
+export function visitorSql(tokenHash: string, kitchenId: string | null, now_ms: number): string {
+  const kitchen = kitchenId === null ? 'null' : literal(kitchenId);
+  return `select s.session_id, s.kitchen_id as last_kitchen, a.id, a.name, a.email, a.demo, m.role,
+      coalesce(m.role = 'owner' or m.may_sign, false) as may_sign,
+      set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
+    from sessions s join accounts a on a.id = s.account_id
+    left join memberships m on m.account_id = a.id and m.kitchen_id = ${kitchen}
+    where s.token_hash = ${literal(tokenHash)} and s.expires_at > ${literal(instant(now_ms))}`;
+}
+
+/** Who that is, or null when the session is unknown or over. */
+export function visitorFrom(rows: Record<string, unknown>[]): Visitor | null {
+  const row = rows[0] as
+    | {
+        session_id: string;
+        last_kitchen: string | null;
+        id: string;
+        name: string;
+        email: string;
+        demo: boolean;
+        role: Role | null;
+        may_sign: boolean;
+      }
+    | undefined;
   return row
     ? {
+        sessionId: row.session_id,
         person: { id: row.id, name: row.name, email: row.email },
         demo: row.demo,
-        kitchenId: row.kitchen_id,
+        lastKitchenId: row.last_kitchen,
         role: row.role,
+        maySign: row.may_sign,
       }
     : null;
 }
@@ -45,8 +70,17 @@ export async function accountByEmail(trx: Trx, email: string): Promise<Account |
   return trx('accounts').where({ email: email.toLowerCase() }).first();
 }
 
+export async function accountById(trx: Trx, id: string): Promise<Account | undefined> {
+  return trx('accounts').where({ id }).first();
+}
+
 export async function anyAccount(trx: Trx): Promise<boolean> {
   return (await trx('accounts').select('id').first()) !== undefined;
+}
+
+/** Whether an account is still the only one. */
+export async function isOnlyAccount(trx: Trx, id: string): Promise<boolean> {
+  return (await trx('accounts').whereNot({ id }).select('id').first()) === undefined;
 }
 
 /** Holds back a second first account made at the same moment. */
@@ -62,25 +96,41 @@ export async function insertAccount(trx: Trx, account: Account, now_ms: number):
   });
 }
 
-export async function setPassword(trx: Trx, accountId: string, passwordHash: string): Promise<void> {
+/** Sets a password; every session of the account ends, but for the one named. */
+export async function setPassword(
+  trx: Trx,
+  accountId: string,
+  passwordHash: string,
+  keepSessionId: string | null = null,
+): Promise<void> {
   await trx('accounts').where({ id: accountId }).update({ password_hash: passwordHash });
-  await trx('sessions').where({ account_id: accountId }).delete();
+  const ending = trx('sessions').where({ account_id: accountId });
+  if (keepSessionId) ending.whereNot('session_id', keepSessionId);
+  await ending.delete();
+  await trx('known_devices').where({ account_id: accountId }).delete();
 }
 
 export async function insertSession(
   trx: Trx,
-  tokenHash: string,
-  accountId: string,
-  kitchenId: string | null,
+  session: {
+    tokenHash: string;
+    accountId: string;
+    kitchenId: string | null;
+    browser?: string;
+    address?: string;
+  },
   now_ms: number,
 ): Promise<void> {
   await trx('sessions').where('expires_at', '<', instant(now_ms)).delete();
   await trx('sessions').insert({
-    token_hash: tokenHash,
-    account_id: accountId,
-    kitchen_id: kitchenId,
+    token_hash: session.tokenHash,
+    account_id: session.accountId,
+    kitchen_id: session.kitchenId,
+    browser: session.browser ?? '',
+    address: session.address ?? '',
     created_at: instant(now_ms),
-    expires_at: instant(now_ms + 30 * 86_400_000),
+    last_seen_at: instant(now_ms),
+    expires_at: instant(now_ms + SESSION_MS),
   });
 }
 
@@ -88,15 +138,91 @@ export async function deleteSession(trx: Trx, tokenHash: string): Promise<void> 
   await trx('sessions').where({ token_hash: tokenHash }).delete();
 }
 
+/** Ends one of an account's sessions. */
+export async function endSession(trx: Trx, accountId: string, sessionId: string): Promise<void> {
+  await trx('sessions').where({ account_id: accountId, session_id: sessionId }).delete();
+}
+
+/** Notes that a session is in use, once an hour at most. */
+export async function touchSession(trx: Trx, sessionId: string, now_ms: number): Promise<void> {
+  await trx('sessions')
+    .where({ session_id: sessionId })
+    .where('last_seen_at', '<', instant(now_ms - 3_600_000))
+    .update({ last_seen_at: instant(now_ms) });
+}
+
+export async function sessionsOf(
+  trx: Trx,
+  accountId: string,
+  presentId: string,
+  now_ms: number,
+): Promise<SessionRow[]> {
+  const rows = await trx('sessions')
+    .where({ account_id: accountId })
+    .where('expires_at', '>', instant(now_ms))
+    .orderBy([{ column: 'last_seen_at', order: 'desc' }, { column: 'session_id' }])
+    .limit(1000)
+    .select('session_id', 'browser', 'address', 'created_at', 'last_seen_at');
+  return rows.map(r => ({
+    id: r.session_id,
+    browser: r.browser,
+    address: r.address,
+    signedInAt: new Date(r.created_at).toISOString(),
+    lastSeenAt: r.session_id === presentId ? instant(now_ms) : new Date(r.last_seen_at).toISOString(),
+    present: r.session_id === presentId,
+  }));
+}
+
 export async function moveSession(trx: Trx, tokenHash: string, kitchenId: string): Promise<void> {
   await trx('sessions').where({ token_hash: tokenHash }).update({ kitchen_id: kitchenId });
 }
 
-export async function kitchensOf(trx: Trx, accountId: string): Promise<{ id: string; role: Role }[]> {
+/** Whether somebody signed in to this account on this device before. */
+export async function knowsDevice(trx: Trx, accountId: string, deviceHash: string): Promise<boolean> {
+  return (
+    (await trx('known_devices').where({ account_id: accountId, token_hash: deviceHash }).first()) !==
+    undefined
+  );
+}
+
+export async function rememberDevice(
+  trx: Trx,
+  accountId: string,
+  deviceHash: string,
+  now_ms: number,
+): Promise<void> {
+  await trx('known_devices')
+    .insert({ account_id: accountId, token_hash: deviceHash, last_at: instant(now_ms) })
+    .onConflict(['account_id', 'token_hash'])
+    .merge();
+}
+
+export async function kitchensOf(
+  trx: Trx,
+  accountId: string,
+): Promise<{ id: string; role: Role; maySign: boolean }[]> {
   return trx('memberships')
     .where({ account_id: accountId })
     .orderBy('kitchen_id')
-    .select('kitchen_id as id', 'role');
+    .select('kitchen_id as id', 'role', trx.raw(`(role = 'owner' or may_sign) as "maySign"`));
+}
+
+/** Makes somebody a member. One who is there already keeps what they have where it is more. */
+export async function addMembership(
+  trx: Trx,
+  accountId: string,
+  kitchenId: string,
+  role: Role,
+  maySign: boolean,
+): Promise<void> {
+  await trx.raw(
+    `insert into memberships as m (account_id, kitchen_id, role, may_sign) values (?, ?, ?, ?)
+     on conflict (account_id, kitchen_id) do update set
+       role = case when array_position(array['owner', 'cook', 'viewer'], excluded.role) < array_position(array['owner', 'cook', 'viewer'], m.role)
+         then excluded.role else m.role end,
+       may_sign = m.may_sign or excluded.may_sign`,
+    [accountId, kitchenId, role, maySign],
+  );
 }
 
 export async function setMembership(
@@ -104,32 +230,52 @@ export async function setMembership(
   accountId: string,
   kitchenId: string,
   role: Role,
+  maySign: boolean,
 ): Promise<void> {
   await trx('memberships')
-    .insert({ account_id: accountId, kitchen_id: kitchenId, role })
-    .onConflict(['account_id', 'kitchen_id'])
-    .merge();
+    .where({ account_id: accountId, kitchen_id: kitchenId })
+    .update({ role, may_sign: maySign });
+}
+
+/** Locks who belongs to a kitchen, in one order: of two who change it at once the second sees what the first did. */
+export async function lockMembers(
+  trx: Trx,
+  kitchenId: string,
+): Promise<{ account_id: string; role: Role }[]> {
+  return trx('memberships')
+    .where({ kitchen_id: kitchenId })
+    .orderBy('account_id')
+    .forUpdate()
+    .select('account_id', 'role');
 }
 
 export async function membersOf(
   trx: Trx,
   kitchenId: string,
-): Promise<{ personId: string; name: string; email: string; role: Role }[]> {
+): Promise<{ personId: string; name: string; email: string; role: Role; maySign: boolean }[]> {
   return trx('memberships as m')
     .join('accounts as a', 'a.id', 'm.account_id')
     .where('m.kitchen_id', kitchenId)
     .orderBy('a.name')
-    .select('a.id as personId', 'a.name', 'a.email', 'm.role');
+    .select(
+      'a.id as personId',
+      'a.name',
+      'a.email',
+      'm.role',
+      trx.raw(`(m.role = 'owner' or m.may_sign) as "maySign"`),
+    );
 }
 
+/** Takes a member out; the links they made and nobody used die with it. */
 export async function removeMembership(trx: Trx, accountId: string, kitchenId: string): Promise<void> {
   await trx('memberships').where({ account_id: accountId, kitchen_id: kitchenId }).delete();
+  await trx('invitations').where({ made_by: accountId, kitchen_id: kitchenId }).whereNull('used_by').delete();
 }
 
 /** Names of people, for a record: also of those who have left. */
-export async function namesOf(trx: Trx, ids: string[]): Promise<Record<string, string>> {
+export async function namesOf(trx: Trx, ids: string[]): Promise<Names<string>> {
   const rows: { id: string; name: string }[] = await trx('accounts').whereIn('id', ids).select('id', 'name');
-  return Object.fromEntries(rows.map(r => [r.id, r.name]));
+  return byName(rows.map(r => [r.id, r.name] as const));
 }
 
 export interface InvitationRow {
@@ -137,36 +283,66 @@ export interface InvitationRow {
   id: string;
   kitchen_id: string;
   role: Role;
-  made_by: string;
+  may_sign: boolean;
+  /** Null for a link the keeper of the machine made. */
+  made_by: string | null;
   expires_at: Date | string;
   used_by: string | null;
 }
 
+/**
+ * Keeps a link. The same link asked for again, by the same person and not yet used, gets a new secret: the first one
+ * may never have arrived.
+ */
 export async function insertInvitation(trx: Trx, row: InvitationRow): Promise<boolean> {
-  const added = await trx('invitations').insert(row).onConflict('id').ignore().returning('id');
-  return added.length > 0;
+  const added = await trx.raw<{ rowCount: number }>(
+    `insert into invitations as i (token_hash, id, kitchen_id, role, may_sign, made_by, expires_at) values (?, ?, ?, ?, ?, ?, ?)
+     on conflict (id) do update set token_hash = excluded.token_hash, expires_at = excluded.expires_at
+     where i.used_by is null and i.kitchen_id = excluded.kitchen_id and i.made_by = excluded.made_by
+       and i.role = excluded.role and i.may_sign = excluded.may_sign`,
+    [row.token_hash, row.id, row.kitchen_id, row.role, row.may_sign, row.made_by as string, row.expires_at],
+  );
+  return added.rowCount > 0;
 }
 
+/** A link, with its row locked, if whoever made it still owns the kitchen. */
 export async function readInvitation(trx: Trx, tokenHash: string): Promise<InvitationRow | undefined> {
-  return trx('invitations').where({ token_hash: tokenHash }).forUpdate().first();
+  return trx('invitations as i')
+    .where({ token_hash: tokenHash })
+    .whereRaw(
+      `(i.made_by is null or exists (select 1 from memberships m
+         where m.account_id = i.made_by and m.kitchen_id = i.kitchen_id and m.role = 'owner'))`,
+    )
+    .forUpdate('i')
+    .first();
 }
 
 export async function spendInvitation(trx: Trx, tokenHash: string, accountId: string): Promise<void> {
   await trx('invitations').where({ token_hash: tokenHash }).update({ used_by: accountId });
 }
 
-/** Failed sign-ins counted against a key (an address or an email). */
-export async function readAttempts(trx: Trx, keys: string[]): Promise<{ failures: number; last_at: Date }[]> {
-  return trx('sign_in_attempts').whereIn('key', keys).select('failures', 'last_at');
+export async function openInvitations(
+  trx: Trx,
+  kitchenId: string,
+  now_ms: number,
+): Promise<OpenInvitation[]> {
+  const rows = await trx('invitations as i')
+    .leftJoin('accounts as a', 'a.id', 'i.made_by')
+    .where('i.kitchen_id', kitchenId)
+    .whereNull('i.used_by')
+    .where('i.expires_at', '>', instant(now_ms))
+    .orderBy(['i.expires_at', 'i.id'])
+    .limit(1000)
+    .select('i.id', 'i.role', 'i.may_sign', 'i.expires_at', 'a.name');
+  return rows.map(r => ({
+    id: r.id,
+    role: r.role,
+    maySign: r.role === 'owner' || r.may_sign,
+    madeBy: r.name ?? 'the keeper of the machine',
+    expiresAt: new Date(r.expires_at).toISOString(),
+  }));
 }
 
-export async function countFailure(trx: Trx, key: string, now_ms: number): Promise<void> {
-  await trx('sign_in_attempts')
-    .insert({ key, failures: 1, last_at: instant(now_ms) })
-    .onConflict('key')
-    .merge({ failures: trx.raw('sign_in_attempts.failures + 1'), last_at: instant(now_ms) });
-}
-
-export async function forgetFailures(trx: Trx, keys: string[]): Promise<void> {
-  await trx('sign_in_attempts').whereIn('key', keys).delete();
+export async function dropInvitation(trx: Trx, kitchenId: string, id: string): Promise<void> {
+  await trx('invitations').where({ kitchen_id: kitchenId, id }).whereNull('used_by').delete();
 }

@@ -1,110 +1,198 @@
 import { randomUUID } from 'node:crypto';
-import type { Invitation, Member, SessionView } from '@cocotte/contract';
-import type { Role } from '@cocotte/core/kitchen';
-import { verify } from '@node-rs/argon2';
-import type { Call, DoorCall } from '../house/mount.ts';
+import type {
+  BodyOf,
+  Invitation,
+  Member,
+  ParamsOf,
+  ReplyOf,
+  SessionView,
+  acceptInvitation as acceptEndpoint,
+  changePerson as changeEndpoint,
+  invite as inviteEndpoint,
+  listInvitations,
+  withdrawInvitation,
+} from '@cocotte/contract';
+import type { Trx } from '../house/database.ts';
+import type { Call, DoorCall, PorchCall } from '../house/mount.ts';
 import { problem } from '../house/problems.ts';
 import { hashToken, newToken } from '../house/session-cookie.ts';
 import * as outside from './outside.ts';
 import { kitchenNames } from './queries.ts';
-import { hashPassword, openSession, refuseIfTooSoon } from './sessions.ts';
+import { hashPassword, openSession, weigh } from './sessions.ts';
 
-const INVITATION_MS = 48 * 3_600_000;
+type None = Record<never, never>;
+
+export const INVITATION_MS = 48 * 3_600_000;
 
 export async function listPeople(call: Call<unknown, unknown, unknown>): Promise<{ people: Member[] }> {
   return { people: await outside.membersOf(call.trx, call.kitchenId) };
 }
 
-export async function removePerson(
-  call: Call<{ personId: string }, unknown, unknown>,
-): Promise<Record<never, never>> {
-  const members = await outside.membersOf(call.trx, call.kitchenId);
-  const target = members.find(m => m.personId === call.params.personId);
-  if (!target)
+/** Who belongs to the kitchen, locked; refuses a change after which nobody would own it. */
+async function lockedMember(
+  call: Pick<Call<{ personId: string }, unknown, unknown>, 'trx' | 'kitchenId' | 'params'>,
+  staysOwner: boolean,
+): Promise<boolean> {
+  const members = await outside.lockMembers(call.trx, call.kitchenId);
+  const target = members.find(m => m.account_id === call.params.personId);
+  if (!target) return false;
+  if (target.role === 'owner' && !staysOwner && members.every(m => m === target || m.role !== 'owner'))
+    throw problem(
+      422,
+      'last-owner',
+      'The last owner stays one.',
+      'Without one nobody could add people.',
+      'Make somebody else an owner first.',
+      'role',
+    );
+  return true;
+}
+
+/** Takes somebody out; one who is out already is out. */
+export async function removePerson(call: Call<{ personId: string }, unknown, unknown>): Promise<None> {
+  if (await lockedMember(call, false))
+    await outside.removeMembership(call.trx, call.params.personId, call.kitchenId);
+  return {};
+}
+
+export async function changePerson(
+  call: Call<ParamsOf<typeof changeEndpoint>, unknown, BodyOf<typeof changeEndpoint>>,
+): Promise<{ people: Member[] }> {
+  const { role, maySign } = call.body;
+  if (role === 'viewer' && maySign) throw viewerSigns();
+  if (!(await lockedMember(call, role === 'owner')))
     throw problem(
       404,
       'not-found',
       'That person is not in this kitchen.',
-      'They may have been taken out already.',
+      'They may have been taken out meanwhile.',
       'Look at the list again.',
     );
-  if (target.role === 'owner' && members.filter(m => m.role === 'owner').length === 1) {
-    throw problem(
-      422,
-      'last-owner',
-      'The last owner stays.',
-      'Without one nobody could add people.',
-      'Add another owner first.',
-    );
-  }
-  await outside.removeMembership(call.trx, target.personId, call.kitchenId);
-  return {};
+  await outside.setMembership(call.trx, call.params.personId, call.kitchenId, role, maySign);
+  return listPeople(call);
+}
+
+function viewerSigns() {
+  return problem(
+    422,
+    'viewer-signs',
+    'A viewer changes nothing, and so signs nothing.',
+    'To release jars is to change them.',
+    'Make them a cook, or leave the right out.',
+    'maySign',
+  );
 }
 
 export async function invite(
-  call: Call<unknown, unknown, { id: string; role: Role }>,
-): Promise<{ token: string; expiresAt: string }> {
+  call: Call<unknown, unknown, BodyOf<typeof inviteEndpoint>>,
+): Promise<ReplyOf<typeof inviteEndpoint>> {
+  const { id, role, maySign } = call.body;
+  if (role === 'viewer' && maySign) throw viewerSigns();
+  const link = await makeLink(
+    call.trx,
+    { id, kitchenId: call.kitchenId, role, maySign, madeBy: call.person.id },
+    call.clock.now_ms(),
+  );
+  if (!link)
+    throw problem(409, 'link-made', 'This link was used already.', 'A link opens once.', 'Make a new one.');
+  return link;
+}
+
+/**
+ * Makes a link that invites to a kitchen.
+ *
+ * @returns its secret, which is shown once; null where this id is used or is another link's
+ */
+export async function makeLink(
+  trx: Trx,
+  link: {
+    id: string;
+    kitchenId: string;
+    role: outside.InvitationRow['role'];
+    maySign: boolean;
+    madeBy: string | null;
+  },
+  now_ms: number,
+): Promise<{ token: string; expiresAt: string } | null> {
   const token = newToken();
-  const expiresAt = new Date(call.clock.now_ms() + INVITATION_MS).toISOString();
-  const added = await outside.insertInvitation(call.trx, {
+  const expiresAt = new Date(now_ms + INVITATION_MS).toISOString();
+  const kept = await outside.insertInvitation(trx, {
     token_hash: hashToken(token),
-    id: call.body.id,
-    kitchen_id: call.kitchenId,
-    role: call.body.role,
-    made_by: call.person.id,
+    id: link.id,
+    kitchen_id: link.kitchenId,
+    role: link.role,
+    may_sign: link.maySign,
+    made_by: link.madeBy,
     expires_at: expiresAt,
     used_by: null,
   });
-  if (!added)
-    throw problem(
-      409,
-      'link-made',
-      'This link was made already.',
-      'A link is shown once.',
-      'Make a new one.',
-    );
-  return { token, expiresAt };
+  return kept ? { token, expiresAt } : null;
 }
 
-async function openInvitation(
-  call: Pick<DoorCall<{ token: string }, unknown, unknown>, 'trx' | 'clock' | 'params'>,
-): Promise<outside.InvitationRow> {
-  const row = await outside.readInvitation(call.trx, hashToken(call.params.token));
-  if (!row || row.used_by || new Date(row.expires_at).getTime() < call.clock.now_ms()) {
-    throw problem(
-      404,
-      'link-over',
-      'This link does not open anything.',
-      'It was used, is over 48 hours old, or is mistyped.',
-      'Ask the owner for a new one.',
-    );
-  }
+export async function invitations(
+  call: Call<unknown, unknown, unknown>,
+): Promise<ReplyOf<typeof listInvitations>> {
+  return {
+    invitations: await outside.openInvitations(call.trx, call.kitchenId, call.clock.now_ms()),
+  };
+}
+
+export async function withdraw(
+  call: Call<ParamsOf<typeof withdrawInvitation>, unknown, unknown>,
+): Promise<None> {
+  await outside.dropInvitation(call.trx, call.kitchenId, call.params.invitationId);
+  return {};
+}
+
+async function openInvitation(trx: Trx, token: string, now_ms: number): Promise<outside.InvitationRow> {
+  const row = await outside.readInvitation(trx, hashToken(token));
+  if (!row || row.used_by || new Date(row.expires_at).getTime() < now_ms) throw linkOver();
   return row;
+}
+
+function linkOver() {
+  return problem(
+    404,
+    'link-over',
+    'This link does not open anything.',
+    'It was used or withdrawn, is over 48 hours old, or is mistyped.',
+    'Ask the owner for a new one.',
+  );
 }
 
 export async function readInvitation(
   call: DoorCall<{ token: string }, unknown, unknown>,
 ): Promise<Invitation> {
-  const row = await openInvitation(call);
-  const names = await kitchenNames(call.trx, [row.kitchen_id], null);
+  const row = await openInvitation(call.trx, call.params.token, call.clock.now_ms());
+  const names = await kitchenNames(call.trx, [row.kitchen_id]);
   return {
-    kitchen: names[row.kitchen_id] ?? '',
+    kitchen: names.get(row.kitchen_id) ?? '',
     role: row.role,
+    maySign: row.role === 'owner' || row.may_sign,
     expiresAt: new Date(row.expires_at).toISOString(),
   };
 }
 
+/**
+ * Joins by a link, with a new account or with the password of one that is there. The same joining sent twice signs in:
+ * the first answer may have been lost.
+ */
 export async function acceptInvitation(
-  call: DoorCall<{ token: string }, unknown, { name: string; email: string; password: string }>,
+  call: PorchCall<{ token: string }, unknown, BodyOf<typeof acceptEndpoint>>,
 ): Promise<SessionView> {
-  const { trx, clock, body } = call;
-  const row = await openInvitation(call);
-  let account = await outside.accountByEmail(trx, body.email);
-  const keys = [`email ${body.email.toLowerCase()}`, `address ${call.address}`];
-  if (account) {
-    await refuseIfTooSoon(trx, keys, clock.now_ms());
-    if (!(await verify(account.password_hash, body.password))) {
-      for (const key of keys) await outside.countFailure(trx, key, clock.now_ms());
+  const { database, clock, body, params } = call;
+  const tokenHash = hashToken(params.token);
+  const spent = await database.outside(async trx => {
+    const row = await outside.readInvitation(trx, tokenHash);
+    if (!row?.used_by) return null;
+    const by = await outside.accountById(trx, row.used_by);
+    return by?.email === body.email.toLowerCase() ? by : null;
+  });
+  if (!spent) await database.outside(trx => openInvitation(trx, params.token, clock.now_ms()));
+  const there = await database.outside(trx => outside.accountByEmail(trx, body.email));
+  if (there) {
+    const { good } = await weigh(call, body.email, body.password);
+    if (!good)
       throw problem(
         401,
         'wrong-sign-in',
@@ -113,18 +201,21 @@ export async function acceptInvitation(
         'Enter that password, or use another email.',
         'password',
       );
-    }
-  } else {
-    account = {
+  }
+  const password_hash = there ? there.password_hash : await hashPassword(body.password);
+  return database.outside(async trx => {
+    if (spent) return openSession({ ...call, trx }, spent);
+    const row = await openInvitation(trx, params.token, clock.now_ms());
+    const account = there ?? {
       id: randomUUID(),
       email: body.email.toLowerCase(),
       name: body.name,
-      password_hash: await hashPassword(body.password),
+      password_hash,
       demo: false,
     };
-    await outside.insertAccount(trx, account, clock.now_ms());
-  }
-  await outside.setMembership(trx, account.id, row.kitchen_id, row.role);
-  await outside.spendInvitation(trx, row.token_hash, account.id);
-  return openSession(call, account, row.kitchen_id);
+    if (!there) await outside.insertAccount(trx, account, clock.now_ms());
+    await outside.addMembership(trx, account.id, row.kitchen_id, row.role, row.may_sign);
+    await outside.spendInvitation(trx, row.token_hash, account.id);
+    return openSession({ ...call, trx }, account, row.kitchen_id);
+  });
 }

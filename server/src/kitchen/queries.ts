@@ -4,13 +4,17 @@ import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
-/** Kitchens from before pots, canners or costs were kept have none on record. */
+/**
+ * Kitchens from before pots, canners or costs were kept have none on record. One from before it was asked whether its
+ * place was entered was placed if it does not stand at exactly nothing, which is where a kitchen began.
+ */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners' | 'costs'> & Partial<Settings>;
+  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed'> & Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
+  placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],
   costs: row.settings.costs ?? plainCosts,
@@ -54,17 +58,13 @@ export async function updateKitchen(
   return changed === 1;
 }
 
-/** Names of kitchens. Row security shows one kitchen at a time, so each is entered in turn and the present one again. */
-export async function kitchenNames(
-  trx: Trx,
-  ids: string[],
-  backTo: string | null,
-): Promise<Record<string, string>> {
-  const names: Record<string, string> = {};
+/** Names of kitchens. Row security shows one kitchen at a time, so each is entered in turn, and none in the end. */
+export async function kitchenNames(trx: Trx, ids: string[]): Promise<Map<string, string>> {
+  const names = new Map<string, string>();
   for (const id of ids) {
     await enterKitchen(trx, id);
-    names[id] = (await selectKitchen(trx, id))?.name ?? '';
+    names.set(id, (await selectKitchen(trx, id))?.name ?? '');
   }
-  await enterKitchen(trx, backTo ?? '');
+  await enterKitchen(trx, '');
   return names;
 }

@@ -1,19 +1,32 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
 import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
+import { canonicalJson } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
-import type { Call, DoorCall } from '../house/mount.ts';
+import type { Call, PorchCall } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 import * as outside from './outside.ts';
 import { insertKitchen, selectKitchen, updateKitchen } from './queries.ts';
-import { hashPassword, openSession } from './sessions.ts';
+import { hashPassword, openSession, weigh } from './sessions.ts';
 
-/** Settings of a new kitchen; what is not known yet is empty and asked for where it is needed. */
-export function newKitchenSettings(name: string, zone: string, altitude_m: number): KitchenSettings {
+/** Where a kitchen stands, as somebody entered it. */
+export interface Place {
+  zone: string;
+  altitude_m: number;
+}
+
+/**
+ * Settings of a new kitchen; what is not known yet is empty and asked for where it is needed. One whose place nobody
+ * has entered starts no batch.
+ */
+export function newKitchenSettings(
+  name: string,
+  place: Place | null,
+): KitchenSettings & Pick<Kitchen, 'placed'> {
   return {
     name,
-    zone,
-    altitude_m,
+    ...(place ?? { zone: 'UTC', altitude_m: 0 }),
+    placed: place !== null,
     locale: 'en-US',
     currency: 'USD',
     temperature: 'F',
@@ -29,46 +42,48 @@ export function newKitchenSettings(name: string, zone: string, altitude_m: numbe
   };
 }
 
-export async function makeFirstAccount(call: DoorCall<unknown, unknown, FirstAccount>): Promise<SessionView> {
-  const { trx, clock, body } = call;
-  await outside.lockAccounts(trx);
-  if (await outside.anyAccount(trx)) {
-    throw problem(
-      409,
-      'not-first',
-      'There is an account already.',
-      'The first account is made once.',
-      'Sign in, or ask an owner for a link.',
-    );
-  }
+/** Makes the first account and its kitchen. The same sent twice signs in: the first answer may have been lost. */
+export async function makeFirstAccount(
+  call: PorchCall<unknown, unknown, FirstAccount>,
+): Promise<SessionView> {
+  const { database, clock, body } = call;
   checkZone(body.zone);
-  const account = {
-    id: randomUUID(),
-    email: body.email.toLowerCase(),
-    name: body.name,
-    password_hash: await hashPassword(body.password),
-    demo: false,
-  };
-  await outside.insertAccount(trx, account, clock.now_ms());
-  const kitchenId = await addKitchen(
-    trx,
-    account.id,
-    newKitchenSettings(body.kitchen, body.zone, body.altitude_m),
-    clock.now_ms(),
+  const password_hash = await hashPassword(body.password);
+  const email = body.email.toLowerCase();
+  const made = await database.outside(async trx => {
+    await outside.lockAccounts(trx);
+    if (await outside.anyAccount(trx)) return null;
+    const account = { id: randomUUID(), email, name: body.name, password_hash, demo: false };
+    await outside.insertAccount(trx, account, clock.now_ms());
+    const kitchenId = await addKitchen(
+      trx,
+      newKitchenSettings(body.kitchen, { zone: body.zone, altitude_m: body.altitude_m }),
+      clock.now_ms(),
+    );
+    await outside.addMembership(trx, account.id, kitchenId, 'owner', true);
+    return openSession({ ...call, trx }, account, kitchenId);
+  });
+  if (made) return made;
+  const { account, good } = await weigh(call, email, body.password);
+  if (account && good && (await database.outside(trx => outside.isOnlyAccount(trx, account.id))))
+    return database.outside(trx => openSession({ ...call, trx }, account));
+  throw problem(
+    409,
+    'not-first',
+    'There is an account already.',
+    'The first account is made once.',
+    'Sign in, or ask an owner for a link.',
   );
-  return openSession(call, account, kitchenId);
 }
 
-/** Adds a kitchen with its owner. */
+/** Adds a kitchen; who owns it is told after. */
 export async function addKitchen(
   trx: Trx,
-  ownerId: string,
-  settings: KitchenSettings,
+  settings: ReturnType<typeof newKitchenSettings>,
   now_ms: number,
 ): Promise<string> {
   const id = randomUUID();
   await insertKitchen(trx, id, settings, now_ms);
-  await outside.setMembership(trx, ownerId, id, 'owner');
   return id;
 }
 
@@ -98,7 +113,13 @@ export async function changeKitchen(
       'locale',
     );
   }
-  if (!(await updateKitchen(call.trx, call.kitchenId, version, settings))) {
+  // Whoever saves the settings has entered where the kitchen stands.
+  const entered = { ...settings, placed: true };
+  if (!(await updateKitchen(call.trx, call.kitchenId, version, entered))) {
+    const newer = await readKitchen(call);
+    const { id: _id, version: newerVersion, ...there } = newer;
+    // The same change sent twice: the first answer may have been lost.
+    if (newerVersion === version + 1 && canonicalJson(there) === canonicalJson(entered)) return newer;
     throw new HttpProblem(
       409,
       'stale',
@@ -111,13 +132,14 @@ export async function changeKitchen(
           next: 'Look at both and choose.',
         },
       ],
-      await readKitchen(call),
+      newer,
     );
   }
   return readKitchen(call);
 }
 
-function checkZone(zone: string): void {
+/** @throws HttpProblem when there is no such zone */
+export function checkZone(zone: string): void {
   try {
     new Intl.DateTimeFormat('en', { timeZone: zone });
   } catch {

@@ -1,67 +1,111 @@
-import type { SessionView } from '@cocotte/contract';
+import { randomUUID } from 'node:crypto';
+import type {
+  BodyOf,
+  ParamsOf,
+  ReplyOf,
+  SessionView,
+  changePassword,
+  endSession,
+  listSessions,
+  signIn as signInEndpoint,
+  switchKitchen as switchEndpoint,
+} from '@cocotte/contract';
 import { hash, verify } from '@node-rs/argon2';
 import type { Trx } from '../house/database.ts';
-import type { DoorCall } from '../house/mount.ts';
+import type { DoorCall, PorchCall } from '../house/mount.ts';
 import { problem } from '../house/problems.ts';
 import { hashToken, newToken } from '../house/session-cookie.ts';
 import { DEMO_SIGN_IN } from './demo-sign-in.ts';
+import type { Guess } from './guesses.ts';
 import * as outside from './outside.ts';
 import { kitchenNames } from './queries.ts';
 
-type AnyDoor = Pick<DoorCall<unknown, unknown, unknown>, 'trx' | 'clock' | 'loopback' | 'secure'>;
-
-/** Failures that cost nothing; each further one doubles the wait, up to a quarter of an hour. */
-const FREE_FAILURES = 3;
-const LONGEST_WAIT_S = 900;
+type None = Record<never, never>;
+type AnyPorch = PorchCall<unknown, unknown, unknown>;
 
 /** argon2id with the library's defaults (19 MiB, two passes). */
 export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
+/** Weighed where there is no account, so that an unknown one takes as long as a known one. */
+const nobodysHash = hash(randomUUID());
+
+/** Whether a password is an account's. Takes the same time whether the account is there or not. */
+export async function isPassword(account: outside.Account | undefined, password: string): Promise<boolean> {
+  const good = await verify(account?.password_hash ?? (await nobodysHash), password);
+  return good && account !== undefined;
+}
+
 /** What the interface needs to know first. */
-export async function sessionView(call: AnyDoor, visitor: outside.Visitor | null): Promise<SessionView> {
+export async function sessionView(
+  call: Pick<AnyPorch, 'thisMachine' | 'secure'> & { trx: Trx },
+  visitor: Pick<outside.Visitor, 'person' | 'lastKitchenId'> | null,
+): Promise<SessionView> {
   const { trx } = call;
   const memberships = visitor ? await outside.kitchensOf(trx, visitor.person.id) : [];
   const names = await kitchenNames(
     trx,
     memberships.map(m => m.id),
-    visitor?.kitchenId ?? null,
   );
   const demo =
-    !visitor && call.loopback && (await outside.accountByEmail(trx, DEMO_SIGN_IN.email))?.demo === true;
+    !visitor && call.thisMachine && (await outside.accountByEmail(trx, DEMO_SIGN_IN.email))?.demo === true;
+  const last = visitor?.lastKitchenId ?? null;
   return {
     person: visitor?.person ?? null,
-    kitchens: memberships.map(m => ({ id: m.id, name: names[m.id] ?? '', role: m.role })),
-    kitchenId: visitor?.kitchenId ?? null,
-    role: visitor?.role ?? null,
+    kitchens: memberships.map(m => ({ ...m, name: names.get(m.id) ?? '' })),
+    kitchenId: memberships.find(m => m.id === last)?.id ?? memberships[0]?.id ?? null,
     empty: !visitor && !(await outside.anyAccount(trx)),
     demo: demo ? { ...DEMO_SIGN_IN } : null,
     secure: call.secure,
   };
 }
 
+export async function readSession(call: DoorCall<unknown, unknown, unknown>): Promise<SessionView> {
+  if (call.visitor) await outside.touchSession(call.trx, call.visitor.sessionId, call.clock.now_ms());
+  return sessionView(call, call.visitor);
+}
+
+/**
+ * Weighs a password: the guess is counted first, and no transaction is open meanwhile.
+ *
+ * @returns the account, when the password is its own
+ * @throws HttpProblem 429 after too many guesses
+ */
+export async function weigh(
+  call: Pick<AnyPorch, 'database' | 'guesses' | 'address' | 'deviceHash'>,
+  email: string,
+  password: string,
+): Promise<{ account: outside.Account | undefined; good: boolean }> {
+  const { deviceHash } = call;
+  const { account, known } = await call.database.outside(async trx => {
+    const there = await outside.accountByEmail(trx, email);
+    return {
+      account: there,
+      known: there && deviceHash ? await outside.knowsDevice(trx, there.id, deviceHash) : false,
+    };
+  });
+  const guess: Guess = { email, address: call.address, knownDevice: known ? deviceHash : null };
+  await call.guesses.count(guess);
+  const good = await isPassword(account, password);
+  if (good) await call.guesses.takeBack(guess);
+  return { account, good };
+}
+
 export async function signIn(
-  call: DoorCall<unknown, unknown, { email: string; password: string }>,
+  call: PorchCall<unknown, unknown, BodyOf<typeof signInEndpoint>>,
 ): Promise<SessionView> {
-  const { trx, clock, body } = call;
-  const email = body.email.toLowerCase();
-  const keys = [`email ${email}`, `address ${call.address}`];
-  await refuseIfTooSoon(trx, keys, clock.now_ms());
-  const account = await outside.accountByEmail(trx, email);
-  const good = account !== undefined && (await verify(account.password_hash, body.password));
-  if (!account || !good) {
-    for (const key of keys) await outside.countFailure(trx, key, clock.now_ms());
+  const { account, good } = await weigh(call, call.body.email, call.body.password);
+  if (!account || !good)
     throw problem(
       401,
       'wrong-sign-in',
       'That email and password do not belong together.',
       'One of them is mistyped, or there is no such account.',
-      'Try again; after three failures each try waits longer.',
+      'Try again; after three failures each try has to wait.',
       'password',
     );
-  }
-  if (account.demo && !call.loopback) {
+  if (account.demo && !call.thisMachine)
     throw problem(
       403,
       'demo-elsewhere',
@@ -69,63 +113,50 @@ export async function signIn(
       'Its password is known to everyone.',
       'Make an account of your own.',
     );
-  }
-  await outside.forgetFailures(trx, keys);
-  return openSession(call, account);
+  return call.database.outside(trx => openSession({ ...call, trx }, account));
 }
 
-export async function refuseIfTooSoon(trx: Trx, keys: string[], now_ms: number): Promise<void> {
-  const attempts = await outside.readAttempts(trx, keys);
-  const wait_s = Math.max(
-    0,
-    ...attempts.map(a => {
-      if (a.failures < FREE_FAILURES) return 0;
-      const pause_s = Math.min(LONGEST_WAIT_S, 2 ** (a.failures - FREE_FAILURES + 1));
-      return Math.ceil(pause_s - (now_ms - a.last_at.getTime()) / 1000);
-    }),
-  );
-  if (wait_s > 0) {
-    throw Object.assign(
-      problem(
-        429,
-        'slow-down',
-        `Too many failures: wait ${wait_s} s.`,
-        'Guessing is made slow.',
-        'Wait, then try once more.',
-        'password',
-      ),
-      { retry_s: wait_s },
-    );
-  }
-}
-
+/** Signs somebody in on this device, and knows the device from now on. */
 export async function openSession(
-  call: Pick<DoorCall<unknown, unknown, unknown>, 'trx' | 'clock' | 'setSession' | 'loopback' | 'secure'>,
+  call: Omit<AnyPorch, 'database' | 'guesses' | 'params' | 'query' | 'body'> & { trx: Trx },
   account: outside.Account,
   kitchenId?: string,
 ): Promise<SessionView> {
+  const { trx, clock } = call;
   const token = newToken();
-  const memberships = await outside.kitchensOf(call.trx, account.id);
-  const at = kitchenId ?? memberships[0]?.id ?? null;
-  await outside.insertSession(call.trx, hashToken(token), account.id, at, call.clock.now_ms());
+  const at = kitchenId ?? (await outside.kitchensOf(trx, account.id))[0]?.id ?? null;
+  await outside.insertSession(
+    trx,
+    {
+      tokenHash: hashToken(token),
+      accountId: account.id,
+      kitchenId: at,
+      browser: call.browser,
+      address: call.address,
+    },
+    clock.now_ms(),
+  );
+  let { deviceHash } = call;
+  if (!deviceHash) {
+    const device = newToken();
+    deviceHash = hashToken(device);
+    call.setDevice(device);
+  }
+  await outside.rememberDevice(trx, account.id, deviceHash, clock.now_ms());
   call.setSession(token);
-  const role = memberships.find(m => m.id === at)?.role ?? null;
-  return sessionView(call, {
-    person: { id: account.id, name: account.name, email: account.email },
-    demo: account.demo,
-    kitchenId: at,
-    role,
-  });
+  const person = { id: account.id, name: account.name, email: account.email };
+  return sessionView(call, { person, lastKitchenId: at });
 }
 
-export async function signOut(call: DoorCall<unknown, unknown, unknown>): Promise<Record<never, never>> {
+export async function signOut(call: DoorCall<unknown, unknown, unknown>): Promise<None> {
   if (call.tokenHash) await outside.deleteSession(call.trx, call.tokenHash);
   call.setSession(null);
   return {};
 }
 
+/** Where a new tab begins from now on. A tab that is open stays in its own kitchen: each call names it. */
 export async function switchKitchen(
-  call: DoorCall<unknown, unknown, { kitchenId: string }>,
+  call: DoorCall<unknown, unknown, BodyOf<typeof switchEndpoint>>,
 ): Promise<SessionView> {
   const visitor = call.visitor as outside.Visitor;
   const membership = (await outside.kitchensOf(call.trx, visitor.person.id)).find(
@@ -140,5 +171,54 @@ export async function switchKitchen(
       'Ask its owner for a link.',
     );
   await outside.moveSession(call.trx, call.tokenHash as string, membership.id);
-  return sessionView(call, { ...visitor, kitchenId: membership.id, role: membership.role });
+  return sessionView(call, { ...visitor, lastKitchenId: membership.id });
+}
+
+export async function sessions(
+  call: DoorCall<unknown, unknown, unknown>,
+): Promise<ReplyOf<typeof listSessions>> {
+  const visitor = call.visitor as outside.Visitor;
+  return {
+    sessions: await outside.sessionsOf(call.trx, visitor.person.id, visitor.sessionId, call.clock.now_ms()),
+  };
+}
+
+/** Ends one of the person's own sessions; one that is over already is over. */
+export async function end(call: DoorCall<ParamsOf<typeof endSession>, unknown, unknown>): Promise<None> {
+  const visitor = call.visitor as outside.Visitor;
+  await outside.endSession(call.trx, visitor.person.id, call.params.sessionId);
+  if (call.params.sessionId === visitor.sessionId) call.setSession(null);
+  return {};
+}
+
+/** A new password: the present one is asked for, and every other session of the person ends. */
+export async function newPassword(
+  call: PorchCall<unknown, unknown, BodyOf<typeof changePassword>>,
+): Promise<None> {
+  const visitor = call.visitor as outside.Visitor;
+  if (visitor.demo)
+    throw problem(
+      422,
+      'demo-account',
+      'The demo account keeps its password.',
+      'It is the one that is printed at the start.',
+      'Make an account of your own.',
+      'next',
+    );
+  const { account, good } = await weigh(call, visitor.person.email, call.body.present);
+  if (!account || !good)
+    throw problem(
+      422,
+      'wrong-password',
+      'That is not your present password.',
+      'Whoever finds this device signed in must not be able to take the account over.',
+      'Enter the password you signed in with.',
+      'present',
+    );
+  const next = await hashPassword(call.body.next);
+  await call.database.outside(async trx => {
+    await outside.setPassword(trx, account.id, next, visitor.sessionId);
+    if (call.deviceHash) await outside.rememberDevice(trx, account.id, call.deviceHash, call.clock.now_ms());
+  });
+  return {};
 }

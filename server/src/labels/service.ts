@@ -1,59 +1,78 @@
 import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@cocotte/contract';
+import { type BatchState, fold } from '@cocotte/core/batches';
 import { standing } from '@cocotte/core/checks';
-import { labelContent, labelStock } from '@cocotte/core/labels';
-import { rangesText } from '@cocotte/core/measure';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { type LabelStock, labelContent, labelStock } from '@cocotte/core/labels';
+import { canonicalJson, rangesText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/recipes';
 import { decide, view } from '../batches/decide.ts';
-import type { Call } from '../house/mount.ts';
+import { selectEvents } from '../batches/queries.ts';
+import { heavy } from '../heavy/pool.ts';
+import { Afterwards, type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { drawLabels } from './sheet.ts';
+
+type Print = BodyOf<typeof printLabels>;
+
+/** The words of a label as the batch stands now, or the refusal: for released jars of one size only. */
+function content(state: BatchState, kitchen: Kitchen, body: Print, stock: LabelStock) {
+  const released = new Set(standing(state).released);
+  const held = body.jars.filter(n => !released.has(n));
+  if (held.length > 0) {
+    throw problem(
+      422,
+      'not-released',
+      `Jar ${rangesText(held)} is not released.`,
+      'Labels are printed for released jars only.',
+      'Release it first, or leave it out.',
+      'jars',
+    );
+  }
+  const other = body.jars.filter(n => state.jars.find(j => j.number === n)?.size !== body.size);
+  if (other.length > 0) {
+    throw problem(
+      422,
+      'other-size',
+      `Jar ${rangesText(other)} is no ${jarSize(body.size).name}.`,
+      'Net contents differ by size.',
+      'Print each size by itself.',
+      'jars',
+    );
+  }
+  const words = labelContent(state, kitchen, body.size);
+  if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
+  return { label: words.label, stock };
+}
 
 /** Decides what is printed on released jars. The words are stored, so that the same sheet can be printed again. */
-export async function print(
-  call: Call<ParamsOf<typeof printLabels>, unknown, BodyOf<typeof printLabels>>,
-): Promise<BatchView> {
-  const { body } = call;
+export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Print>): Promise<BatchView> {
+  const { body, params } = call;
   const kitchen = await readKitchen(call);
-  return decide(call, call.params.batchId, body.stamp, body, 'labels.printed', async state => {
-    const released = new Set(standing(state).released);
-    const held = body.jars.filter(n => !released.has(n));
-    if (held.length > 0) {
+  const stock = labelStock(body.stock);
+  if (!stock)
+    throw problem(
+      422,
+      'unknown-stock',
+      'That label sheet is not known.',
+      'Its measures are needed.',
+      'Choose another.',
+      'stock',
+    );
+  // Whether the text fits is tried before the kitchen's record is locked: fonts are measured for that, which takes time.
+  const before = fold(await selectEvents(call.trx, call.kitchenId, params.batchId));
+  const tried = before.started ? tryContent(before, kitchen, body, stock) : null;
+  const fits = tried ? await heavy('label fits', { ...tried, habits: { locale: kitchen.locale } }) : true;
+  return decide(call, params.batchId, body.stamp, body, 'labels.printed', async state => {
+    const { label } = content(state, kitchen, body, stock);
+    if (tried && canonicalJson(tried.label) !== canonicalJson(label))
       throw problem(
-        422,
-        'not-released',
-        `Jar ${rangesText(held)} is not released.`,
-        'Labels are printed for released jars only.',
-        'Release it first, or leave it out.',
-        'jars',
+        409,
+        'batch-changed',
+        'The batch changed while its labels were laid out.',
+        'The label must say what is in the jar.',
+        'Look at the label again, then print it.',
       );
-    }
-    const other = body.jars.filter(n => state.jars.find(j => j.number === n)?.size !== body.size);
-    if (other.length > 0) {
-      throw problem(
-        422,
-        'other-size',
-        `Jar ${rangesText(other)} is no ${jarSize(body.size).name}.`,
-        'Net contents differ by size.',
-        'Print each size by itself.',
-        'jars',
-      );
-    }
-    const content = labelContent(state, kitchen, body.size);
-    if (!content.ok) throw new HttpProblem(422, 'label-incomplete', content.faults);
-    const stock = labelStock(body.stock);
-    if (!stock)
-      throw problem(
-        422,
-        'unknown-stock',
-        'That label sheet is not known.',
-        'Its measures are needed.',
-        'Choose another.',
-        'stock',
-      );
-    // Drawn once here, so that a text that does not fit is refused before it is recorded as printed.
-    await drawLabels(content.label, stock, 1, kitchen).catch((error: unknown) => {
-      if (!(error instanceof RangeError)) throw error;
+    if (!fits)
       throw problem(
         422,
         'does-not-fit',
@@ -62,22 +81,35 @@ export async function print(
         'Choose a larger label, or shorten the statement.',
         'stock',
       );
-    });
     return {
       jars: [...body.jars].sort((a, b) => a - b),
       size: body.size,
       stock: stock.id,
-      label: content.label,
+      label,
     };
   });
 }
 
+/** What would be printed, or null where that is refused: the decision itself says why, or knows the print already. */
+function tryContent(state: BatchState, kitchen: Kitchen, body: Print, stock: LabelStock) {
+  try {
+    return content(state, kitchen, body, stock);
+  } catch (error) {
+    if (error instanceof HttpProblem) return null;
+    throw error;
+  }
+}
+
 /** The sheet of a print that was decided. */
-export async function sheet(call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>): Promise<Uint8Array> {
+export async function sheet(
+  call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>,
+): Promise<Afterwards<Uint8Array>> {
   const { events } = await view(call, call.params.batchId);
   const event = events.find(e => e.id === call.params.printId);
   if (event?.type !== 'labels.printed') throw notFound('This sheet');
+  const { label, jars } = event.body;
   const stock = labelStock(event.body.stock);
   if (!stock) throw notFound('The label stock of this sheet');
-  return drawLabels(event.body.label, stock, event.body.jars.length, await readKitchen(call));
+  const { locale } = await readKitchen(call);
+  return new Afterwards(() => heavy('label sheet', { label, stock, count: jars.length, habits: { locale } }));
 }

@@ -8,19 +8,37 @@ import { INK, PT_PER_MM, newPaper, wrap } from '../house/paper.ts';
 /** Least height of a lower-case letter on a label: 1/16 inch. Source: 21 CFR 101.2 (from memory). */
 const SMALLEST_PT = 6.6;
 
+/** What a sheet of like labels is drawn from. */
+export interface LabelSheet {
+  label: LabelContent;
+  stock: LabelStock;
+  /** Labels wanted; as many pages as they take. */
+  count: number;
+  habits: Pick<Habits, 'locale'>;
+}
+
+/**
+ * Whether the text fits the label at the smallest size allowed.
+ *
+ * @returns false where it does not
+ */
+export async function fitsLabel(sheet: Omit<LabelSheet, 'count'>): Promise<boolean> {
+  try {
+    await drawLabels({ ...sheet, count: 1 });
+    return true;
+  } catch (error) {
+    if (error instanceof RangeError) return false;
+    throw error;
+  }
+}
+
 /**
  * Draws a sheet of like labels at true size.
  *
- * @param count  labels wanted; as many pages as they take
  * @returns the PDF
  * @throws RangeError when the text does not fit the label at the smallest size allowed
  */
-export async function drawLabels(
-  label: LabelContent,
-  stock: LabelStock,
-  count: number,
-  habits: Pick<Habits, 'locale'>,
-): Promise<Uint8Array> {
+export async function drawLabels({ label, stock, count, habits }: LabelSheet): Promise<Uint8Array> {
   const { pdf, faces } = await newPaper(`Labels ${label.lotCode}`);
   const width = stock.label_mm.width * PT_PER_MM;
   const height = stock.label_mm.height * PT_PER_MM;

@@ -1,11 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import type { BodyOf, ParamsOf, ReplyOf, finishImport, importPart } from '@cocotte/contract';
+import {
+  type BodyOf,
+  MOST_FAULTS,
+  type ParamsOf,
+  type ReplyOf,
+  type finishImport,
+  type importPart,
+} from '@cocotte/contract';
 import { type Fault, dayOf } from '@cocotte/core/measure';
 import type { Call } from '../house/mount.ts';
+import { once } from '../house/once.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { rowOf } from './queries.ts';
-import { asKept, codeFault, faultsOf } from './service.ts';
+import { heavy } from '../heavy/pool.ts';
+import { codeFault } from './kept.ts';
 
 const DAY_MS = 86_400_000;
 /** Most recipes one import carries. */
@@ -39,21 +47,13 @@ export async function part(
       'Send null for a recipe that is none.',
       'variantOf',
     );
-  // An id of another book says nothing here: variants are told by code, once every recipe is there.
-  const recipes = body.recipes.map(r => asKept({ ...r, variantOf: null }, today));
-  const faults = recipes.flatMap((recipe, i) =>
-    faultsOf({ ...recipe, code: recipe.code === '' ? 'AAA' : recipe.code }, today).map((f): Fault => ({
-      ...f,
-      path: `recipes[${i}].${f.path}`,
-    })),
-  );
-  if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, 200));
+  const { faults, rows } = await heavy('recipes checked', { recipes: body.recipes, today });
+  if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, MOST_FAULTS));
   if (body.from === 0)
     await trx('recipe_imports')
       .where({ kitchen_id: kitchenId })
       .where('created_at', '<', new Date(clock.now_ms() - DAY_MS).toISOString())
       .delete();
-  const rows = recipes.map(rowOf);
   const column = <T>(pick: (row: (typeof rows)[number]) => T): T[] => rows.map(pick);
   await trx.raw(
     `insert into recipe_imports (kitchen_id, import_id, place, recipe_id, code, name, product, family, tags, search, body, created_at)
@@ -76,10 +76,10 @@ export async function part(
       column(r => r.family),
       column(r => JSON.stringify(r.tags)),
       column(r => r.search),
-      recipes.map((r, i) => JSON.stringify({ ...r, [VARIANT_CODE]: body.variantOf[i] })),
+      rows.map((r, i) => JSON.stringify({ ...r.kept, [VARIANT_CODE]: body.variantOf[i] })),
     ],
   );
-  return { kept: recipes.length };
+  return { kept: rows.length };
 }
 
 /** Thousands of recipes take longer than a call usually may; each of its queries is still short. */
@@ -89,6 +89,12 @@ const AT_ONCE = 400;
 
 /** Puts every recipe of an import into the book, in one transaction: all of them or none. */
 export async function finish(
+  call: Call<ParamsOf<typeof finishImport>, unknown, BodyOf<typeof finishImport>>,
+): Promise<ReplyOf<typeof finishImport>> {
+  return once(call, 'recipes imported', call.params.importId, call.body, () => put(call));
+}
+
+async function put(
   call: Call<ParamsOf<typeof finishImport>, unknown, BodyOf<typeof finishImport>>,
 ): Promise<ReplyOf<typeof finishImport>> {
   const { trx, kitchenId, params, body, clock } = call;
@@ -189,7 +195,7 @@ async function tieVariants(
         next: 'Bring in both together, or empty its variantOf in the file.',
       });
   }
-  if (faults.length > 0) throw new HttpProblem(422, 'no-such-recipe', faults.slice(0, 200));
+  if (faults.length > 0) throw new HttpProblem(422, 'no-such-recipe', faults.slice(0, MOST_FAULTS));
   if (ties.length === 0) return;
   const pairs = [ties.map(t => t.recipe), ties.map(t => t.of), kitchenId];
   await trx.raw(
@@ -237,7 +243,7 @@ function codesFor(
     taken.set(mine, name);
     codes.push(mine);
   }
-  if (faults.length > 0) throw new HttpProblem(422, 'code-taken', faults.slice(0, 200));
+  if (faults.length > 0) throw new HttpProblem(422, 'code-taken', faults.slice(0, MOST_FAULTS));
   return { codes, recoded };
 }
 

@@ -10,7 +10,7 @@ import type {
 import { canonicalJson } from '@cocotte/core/measure';
 import type { Ingredient } from '@cocotte/core/recipes';
 import type { Call } from '../house/mount.ts';
-import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { HttpProblem, problem } from '../house/problems.ts';
 
 /** Most ingredients a kitchen keeps of its own. */
 const LIMIT = 2000;
@@ -89,6 +89,5 @@ export async function remove(
     .trx('ingredients')
     .where({ kitchen_id: call.kitchenId, ingredient_id: call.params.ingredientId })
     .delete();
-  if (removed === 0) throw notFound('This ingredient of your own');
-  return { removed: true };
+  return { removed: removed > 0 };
 }

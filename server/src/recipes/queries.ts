@@ -3,30 +3,9 @@ import type { BatchSummary } from '@cocotte/core/checks';
 import { type Recipe, type RecipeVersion, jarCountText, upgradeRecipe } from '@cocotte/core/recipes';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
+import { rowOf } from './kept.ts';
 
 const PAGE = 50;
-
-/** Columns of a recipe's row that lists and searches go by. */
-export function rowOf(recipe: Recipe) {
-  return {
-    name: recipe.name,
-    code: recipe.code,
-    product: recipe.product,
-    family: recipe.family,
-    tags: recipe.tags,
-    search: [
-      recipe.name,
-      recipe.code,
-      recipe.statementOfIdentity,
-      recipe.product,
-      recipe.family,
-      ...recipe.tags,
-      ...recipe.lines.map(l => l.name),
-    ]
-      .join(' ')
-      .toLowerCase(),
-  };
-}
 
 export async function selectRecipes(
   trx: Trx,
@@ -40,7 +19,7 @@ export async function selectRecipes(
     .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
     .limit(PAGE + 1)
     .select('r.*');
-  const key = fromKey(after, 2);
+  const key = fromKey(after, ['text', 'uuid']);
   if (key) found.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
   for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean))
     found.whereRaw('r.search like ?', [likeWords(word)]);
@@ -50,8 +29,7 @@ export async function selectRecipes(
   // A recipe and its variants stand side by side.
   if (UUID.test(filter.variantOf))
     found.where(q => q.where('r.variant_of', filter.variantOf).orWhere('r.recipe_id', filter.variantOf));
-  const rows = await trx
-    .from(found.as('r'))
+  const rows = await trx(found.as('r'))
     .join('recipe_versions as v', join =>
       join
         .on('v.kitchen_id', 'r.kitchen_id')
@@ -144,7 +122,7 @@ export async function selectWhole(
     .orderBy([{ column: 'r.name' }, { column: 'r.recipe_id' }])
     .limit(limit + 1)
     .select('r.name', 'r.recipe_id', 'v.body', 'o.code as variant_of');
-  const key = fromKey(after, 2);
+  const key = fromKey(after, ['text', 'uuid']);
   if (key) query.whereRaw('(r.name, r.recipe_id) > (?, ?::uuid)', key);
   const rows = await query;
   const total = await trx('recipes').where({ kitchen_id: kitchenId }).count('* as n').first();

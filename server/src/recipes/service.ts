@@ -13,11 +13,12 @@ import type {
   readVersion,
   recipeHistory,
 } from '@cocotte/contract';
-import { type Fault, canonicalJson, dayOf } from '@cocotte/core/measure';
-import { type Recipe, type RecipeVersion, classOf, formulaOf, recipeFaults } from '@cocotte/core/recipes';
+import { canonicalJson, dayOf } from '@cocotte/core/measure';
+import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { asKept, codeFault, faultsOf } from './kept.ts';
 import * as queries from './queries.ts';
 
 export async function list(
@@ -71,19 +72,6 @@ export async function exportPage(
   call: Call<unknown, QueryOf<typeof exportRecipes>, unknown>,
 ): Promise<ReplyOf<typeof exportRecipes>> {
   return queries.selectWhole(call.trx, call.kitchenId, call.query.after, EXPORT_PAGE);
-}
-
-/**
- * A recipe as it is kept: its class is derived, and a tested or scheduled recipe keeps the formula its authority covers,
- * as it was taken over. A change of authority takes the formula over anew.
- */
-export function asKept(recipe: Recipe, day: string): Recipe {
-  const covered = recipe.authority.grade === 'tested publication' || recipe.authority.grade === 'letter';
-  return {
-    ...recipe,
-    foodClass: classOf(recipe),
-    tested: covered ? (recipe.tested ?? { takenOn: day, ...formulaOf(recipe) }) : null,
-  };
 }
 
 /** Adds a recipe. The same id with the same recipe is acknowledged again. */
@@ -155,44 +143,6 @@ type InKitchen = Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId' | 'cl
 async function today(call: InKitchen): Promise<string> {
   return dayOf(call.clock.now_ms(), (await readKitchen(call)).zone);
 }
-
-/** What keeps a recipe out of the book, whatever else is there. */
-export function faultsOf(recipe: Recipe, day: string): Fault[] {
-  const faults = recipeFaults(recipe);
-  const { authority } = recipe;
-  const dated =
-    authority.grade === 'letter'
-      ? { path: 'authority.issuedOn', day: authority.issuedOn, what: 'The letter is dated' }
-      : authority.grade === 'tested publication'
-        ? { path: 'authority.checkedOn', day: authority.checkedOn, what: 'It was checked on' }
-        : null;
-  if (dated && dated.day > day)
-    faults.push({
-      path: dated.path,
-      code: 'future-day',
-      what: `${dated.what} a day that has not come yet.`,
-      why: 'An authority counts from the day it was given.',
-      next: 'Correct the date.',
-    });
-  if (!/^[A-Z]{3}$/.test(recipe.code)) {
-    faults.push({
-      path: 'code',
-      code: 'bad-code',
-      what: 'The code must be three capital letters.',
-      why: 'It begins every lot code of this recipe.',
-      next: 'Use letters A to Z, such as PLJ.',
-    });
-  }
-  return faults;
-}
-
-export const codeFault = (taken: string, code: string): Fault => ({
-  path: 'code',
-  code: 'code-taken',
-  what: `${taken} already has the code ${code}.`,
-  why: 'Two recipes with one code would share lot codes.',
-  next: 'Choose other letters.',
-});
 
 async function checkRecipe(call: InKitchen, recipeId: string, recipe: Recipe): Promise<void> {
   const faults = faultsOf(recipe, await today(call));

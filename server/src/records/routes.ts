@@ -1,6 +1,5 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
-import { printRecord } from './record-sheet.ts';
-import { search } from './service.ts';
+import { printRecord, search } from './service.ts';
 
 export const recordRoutes: Mounted[] = [room(contract.recordSheet, printRecord), room(contract.find, search)];

@@ -1,11 +1,36 @@
-import type { Found, QueryOf, ReplyOf, find } from '@cocotte/contract';
+import type { Found, ParamsOf, QueryOf, ReplyOf, find, recordSheet } from '@cocotte/contract';
 import { isLotCode } from '@cocotte/core/labels';
-import type { Call } from '../house/mount.ts';
-import { selectBatches } from '../batches/queries.ts';
+import { madeOn, personIds, readHead, selectBatches, selectEventTexts } from '../batches/queries.ts';
+import { heavy } from '../heavy/pool.ts';
+import { Afterwards, type Call } from '../house/mount.ts';
+import { notFound } from '../house/problems.ts';
+import { namesOf } from '../kitchen/outside.ts';
+import { readKitchen } from '../kitchen/service.ts';
+import { contextOf } from '../stores/costs.ts';
 import { selectRecipes } from '../recipes/queries.ts';
 import { selectLots } from '../stores/queries.ts';
 
 const EACH = 8;
+
+/** The batch record on paper, drawn once it has been read. */
+export async function printRecord(
+  call: Call<ParamsOf<typeof recordSheet>, unknown, unknown>,
+): Promise<Afterwards<Uint8Array>> {
+  const { trx, kitchenId, params, clock } = call;
+  const texts = (await selectEventTexts(trx, kitchenId, params.batchId)).map(e => e.text);
+  const day = await madeOn(trx, kitchenId, params.batchId);
+  if (texts.length === 0 || day === null) throw notFound('This batch');
+  const ids = personIds(texts);
+  const paper = {
+    texts,
+    people: await namesOf(trx, ids),
+    head: await readHead(trx, kitchenId),
+    kitchen: await readKitchen(call),
+    context: await contextOf(call, params.batchId, day, ids),
+    now_ms: clock.now_ms(),
+  };
+  return new Afterwards(() => heavy('record paper', paper));
+}
 
 /** Finds by words over batches, recipes and lots. A lot code read with a slip is said to be one. */
 export async function search(

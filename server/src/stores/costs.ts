@@ -12,7 +12,7 @@ type AnyCall = Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>;
 const NEAR_DAYS = 3;
 
 /** What other batches say that bears on the cost of one. */
-async function contextOf(
+export async function contextOf(
   call: AnyCall,
   batchId: string,
   madeOn: string,
@@ -42,7 +42,7 @@ async function contextOf(
     monthBatches: Number(near[0]?.month ?? 1),
   };
   const ids = [...ownPeople, ...[...context.kitchenWork, ...context.sharedWork].map(w => w.personId)];
-  return { ...context, people: ids.length === 0 ? {} : await namesOf(trx, [...new Set(ids)]) };
+  return { ...context, people: await namesOf(trx, [...new Set(ids)]) };
 }
 
 const nextMonth = (day: string) => addDays(`${day.slice(0, 7)}-28`, 4).slice(0, 7);

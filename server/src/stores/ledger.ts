@@ -99,6 +99,14 @@ export async function lockItems(trx: Trx, kitchenId: string, itemIds?: Iterable<
   await items.select('item_id');
 }
 
+/** Locks everything that stock hangs on, also against new items, which would wait for their kitchen's row. */
+export async function lockWholeStock(trx: Trx, kitchenId: string): Promise<void> {
+  await trx.raw('select 1 from items where kitchen_id = ? order by item_id for update', [kitchenId]);
+  await trx.raw('select 1 from kitchens where kitchen_id = ? for update', [kitchenId]);
+  // Items that came between the two.
+  await trx.raw('select 1 from items where kitchen_id = ? order by item_id for update', [kitchenId]);
+}
+
 /** Locks the items of lots and reads the lots, each with what its movements leave. */
 export async function lockLots(trx: Trx, kitchenId: string, lotIds: string[]): Promise<Map<string, LotRow>> {
   const ids = [...new Set(lotIds)];

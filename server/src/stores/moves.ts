@@ -2,6 +2,7 @@ import type { BodyOf, LotRow, ParamsOf, ReplyOf, moveLot, openLot } from '@cocot
 import { Decimal, dayOf } from '@cocotte/core/measure';
 import { type Lot, unitSign } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
+import { once } from '../house/once.ts';
 import { notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { type NewMovement, derivedId, leavingCosts, lockLots, move, movement } from './ledger.ts';
@@ -125,6 +126,12 @@ export async function moveOne(
 
 /** "Opened a new one": the lot becomes the open container; what the one before still held is taken as used up. */
 export async function open(
+  call: Call<ParamsOf<typeof openLot>, unknown, BodyOf<typeof openLot>>,
+): Promise<ReplyOf<typeof openLot>> {
+  return once(call, 'lot opened', call.body.id, call.params, () => opened(call));
+}
+
+async function opened(
   call: Call<ParamsOf<typeof openLot>, unknown, BodyOf<typeof openLot>>,
 ): Promise<ReplyOf<typeof openLot>> {
   const { trx, kitchenId, params, body, person } = call;

@@ -114,7 +114,7 @@ export async function selectLots(
     .limit(PAGE + 1);
   if (filter.itemId) query.where('l.item_id', filter.itemId);
   if (!filter.withEmpty) query.where('l.on_hand', '>', 0);
-  const key = fromKey(filter.after, 2);
+  const key = fromKey(filter.after, ['day', 'uuid']);
   if (key) query.whereRaw('(l.received_on, l.lot_id) < (?::date, ?::uuid)', key);
   if (search)
     query.whereRaw('(i.name ilike ? or l.label ilike ? or l.supplier ilike ?)', [

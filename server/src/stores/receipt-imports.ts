@@ -1,14 +1,16 @@
 import {
   type BodyOf,
+  MOST_FAULTS,
   type ParamsOf,
   RECEIPT_PART,
   type ReplyOf,
   type finishReceiptImport,
   type receiptImportPart,
 } from '@cocotte/contract';
-import { type Fault, dayOf } from '@cocotte/core/measure';
-import { type Receipt, landReceipt, receiptFingerprint } from '@cocotte/core/stores';
+import { dayOf } from '@cocotte/core/measure';
+import { heavy } from '../heavy/pool.ts';
 import type { Call } from '../house/mount.ts';
+import { once } from '../house/once.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { itemsById } from './queries.ts';
@@ -21,13 +23,6 @@ export const FINISH_PATIENCE_MS = 60_000;
 const UNIQUE_VIOLATION = '23505';
 /** Receipts that one query puts on the shelf. */
 const AT_ONCE = 1000;
-
-/** What is laid aside of one receipt: itself, and what its lines cost in the end. */
-interface Staged {
-  receipt: Receipt;
-  landed: unknown[];
-  total: string;
-}
 
 /**
  * Lays a part of an import aside: every receipt is landed like one that is typed. Tells which are known already. A part
@@ -59,28 +54,13 @@ export async function part(
   const now_ms = clock.now_ms();
   const today = dayOf(now_ms, zone);
   const items = await itemsById(trx, kitchenId);
-  const faults: Fault[] = [];
-  const rows = body.receipts.flatMap((receipt, i) => {
-    const land = landReceipt(receipt, items, today);
-    if (!land.ok) {
-      faults.push(...land.faults.map(f => ({ ...f, path: `receipts[${i}].${f.path}` })));
-      return [];
-    }
-    const staged: Staged = {
-      receipt,
-      landed: land.value.lines,
-      total: land.value.total,
-    };
-    return [
-      {
-        place: body.from + i,
-        id: receipt.id,
-        fingerprint: receiptFingerprint(receipt, land.value.total),
-        staged,
-      },
-    ];
+  const { faults, rows } = await heavy('receipts landed', {
+    receipts: body.receipts,
+    items: [...items.values()],
+    today,
+    from: body.from,
   });
-  if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, 200));
+  if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, MOST_FAULTS));
   if (body.from === 0)
     await trx('receipt_imports')
       .where({ kitchen_id: kitchenId })
@@ -99,7 +79,7 @@ export async function part(
       rows.map(r => r.place),
       rows.map(r => r.id),
       rows.map(r => r.fingerprint),
-      rows.map(r => JSON.stringify(r.staged)),
+      rows.map(r => r.staged),
     ],
   );
   const known: { place: number }[] = await trx('receipt_imports as i')
@@ -124,6 +104,12 @@ interface Waiting {
 
 /** Puts every receipt of an import on the shelf, in one transaction: all of them or none. */
 export async function finish(
+  call: Call<ParamsOf<typeof finishReceiptImport>, unknown, BodyOf<typeof finishReceiptImport>>,
+): Promise<ReplyOf<typeof finishReceiptImport>> {
+  return once(call, 'receipts imported', call.params.importId, call.body, () => put(call));
+}
+
+async function put(
   call: Call<ParamsOf<typeof finishReceiptImport>, unknown, BodyOf<typeof finishReceiptImport>>,
 ): Promise<ReplyOf<typeof finishReceiptImport>> {
   const { trx, kitchenId, params, body, clock, person } = call;

@@ -188,7 +188,7 @@ export async function list(
     );
   if (query.search)
     page.whereRaw('(supplier ilike ? or number ilike ?)', [likeWords(query.search), likeWords(query.search)]);
-  const key = fromKey(query.after, 2);
+  const key = fromKey(query.after, ['day', 'uuid']);
   if (key) page.whereRaw('(day, receipt_id) < (?::date, ?::uuid)', key);
   const rows: (Row & { lines: number })[] = await page;
   const last = rows.slice(0, PAGE).at(-1);

@@ -53,6 +53,9 @@ export async function change(
       'Add another item.',
       'unit',
     );
+  // The same change sent twice: the first answer may have been lost.
+  const sentBefore = { ...body, version: body.version + 1 };
+  if (canonicalJson(there) === canonicalJson(sentBefore)) return there;
   const item = { ...body, version: there.version + 1 };
   if (there.version !== body.version || !(await queries.updateItem(trx, kitchenId, item, there.version)))
     throw Object.assign(

@@ -61,16 +61,16 @@ export async function stock(
   if (query.search) page.where('i.name', 'ilike', likeWords(query.search));
   if (query.only === 'below minimum') page.whereRaw(BELOW);
   if (query.only === 'spoiling soon') page.whereRaw(SPOILING, [soon]);
-  const key = fromKey(query.after, 2);
+  const key = fromKey(query.after, ['text', 'uuid']);
   if (key) page.whereRaw('(i.name, i.item_id) > (?, ?::uuid)', key);
   // Now, what is left stands at the lots; of the past it is a sum of months and of the last month's movements.
   const figures = past
     ? `select coalesce(m.q, 0) + coalesce(d.q, 0) as quantity, coalesce(m.v, 0) + coalesce(d.v, 0) as value,
          0 as lots, null::date as best_by, '' as open
        from (select sum(quantity) q, sum(value) v from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id
-               and month < date_trunc('month', :at::timestamptz at time zone 'UTC')::date) m,
+               and month < date_trunc('month', ?::timestamptz at time zone 'UTC')::date) m,
             (select sum(quantity) q, sum(quantity * unit_cost) v from movements where kitchen_id = p.kitchen_id and item_id = p.item_id
-               and at >= date_trunc('month', :at::timestamptz at time zone 'UTC') at time zone 'UTC' and at <= :at::timestamptz) d`
+               and at >= date_trunc('month', ?::timestamptz at time zone 'UTC') at time zone 'UTC' and at <= ?::timestamptz) d`
     : `select coalesce(min(m.q), 0) as quantity, coalesce(min(m.v), 0) as value, count(l.lot_id)::int as lots, min(l.best_by) as best_by,
          coalesce((array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open
        from (select sum(quantity) q, sum(value) v from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id) m
@@ -87,10 +87,10 @@ export async function stock(
       best_by: string | null;
       open: string;
     }[];
-  }>(
-    `select p.*, f.* from (${page.toQuery()}) p cross join lateral (${figures}) f order by p.name, p.item_id`,
-    { at },
-  );
+  }>(`select p.*, f.* from ? p cross join lateral (${figures}) f order by p.name, p.item_id`, [
+    page,
+    ...(past ? [at, at, at] : []),
+  ]);
   const counts = await trx.raw<{ rows: { below: string; spoiling: string }[] }>(
     `select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling from items i where i.kitchen_id = ?`,
     [soon, kitchenId],

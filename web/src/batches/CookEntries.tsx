@@ -1,5 +1,14 @@
 import { lineMasses, recipeFromBatch } from '@cocotte/core/batches';
-import { UNITS, amount_g, amountMiddle, massText, numberText, readAmount } from '@cocotte/core/measure';
+import {
+  UNITS,
+  amount_g,
+  amountMiddle,
+  massText,
+  numberText,
+  readAmount,
+  type Names,
+  byName,
+} from '@cocotte/core/measure';
 import { type Ingredient, lineFrom, pintsOf } from '@cocotte/core/recipes';
 import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
@@ -19,13 +28,11 @@ export function MeasureEntry({ batch, when }: Props) {
   const { kitchen } = useHere();
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const steps = started.recipe.steps.filter(s => s.kind === 'measure' && s.expects);
-  const form = useEntry(
-    Object.fromEntries(steps.map(s => [s.id, (text: string) => readAmount(text, kitchen.locale)])),
-  );
+  const form = useEntry(byName(steps.map(s => [s.id, (text: string) => readAmount(text, kitchen.locale)])));
   const hangs = (stepId: string) =>
     started.recipe.lines.filter(l => l.ratio?.of === 'step' && l.ratio.id === stepId);
   const planned = new Map(lineMasses(batch.state).map(m => [m.line.id, m.planned_g]));
-  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [wrong, setWrong] = useState<Names<string>>(() => byName());
   if (steps.length === 0) return null;
   const take = async (e: FormEvent, stepId: string) => {
     e.preventDefault();

@@ -1,5 +1,13 @@
 import { drawLots, returnLots, reverseDraw } from '@cocotte/contract';
-import { Decimal, type Fault, dayOf, moneyText, readDecimal } from '@cocotte/core/measure';
+import {
+  Decimal,
+  type Fault,
+  dayOf,
+  moneyText,
+  readDecimal,
+  type Names,
+  byName,
+} from '@cocotte/core/measure';
 import { unitSign } from '@cocotte/core/stores';
 import {
   Box,
@@ -39,9 +47,9 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
   const { data, isPending } = useShelf();
   const changed = useStockChanged();
-  const [chosen, setChosen] = useState<Record<string, string>>({});
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [faults, setFaults] = useState<Record<string, Fault>>({});
+  const [chosen, setChosen] = useState<Names<string>>(() => byName());
+  const [typed, setTyped] = useState<Names<string>>(() => byName());
+  const [faults, setFaults] = useState<Names<Fault>>(() => byName());
   const [rest, setRest] = useState<Fault[]>([]);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const use = {
@@ -69,7 +77,7 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     };
   });
   const draw = async () => {
-    const found: Record<string, Fault> = {};
+    const found = byName<Fault>();
     const wanted = rows.flatMap(r => {
       if (r.drawing === null || !r.need.shelf) return [];
       if (!r.drawing.ok) {
@@ -94,7 +102,7 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         }),
       when,
     );
-    const placed: Record<string, Fault> = {};
+    const placed = byName<Fault>();
     const others: Fault[] = [];
     for (const fault of back) {
       const index = /^lots\[(\d+)\]/.exec(fault.path)?.[1];
@@ -106,8 +114,8 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     setRest(others);
     await changed();
     if (back.length === 0) {
-      setChosen({});
-      setTyped({});
+      setChosen(byName());
+      setTyped(byName());
     }
   };
   const nothingToDraw = rows.every(r => r.drawing === null || !r.need.shelf);

@@ -1,3 +1,4 @@
+import { type LoadPhase } from '@cocotte/core/batches';
 import type { JarState } from '@cocotte/core/batches';
 import { MM_PER_INCH, mixedText, rangesText, readRanges } from '@cocotte/core/measure';
 import { type JarSizeId, type Line, jarCountText, jarSize } from '@cocotte/core/recipes';
@@ -344,7 +345,7 @@ function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   );
 }
 
-const PHASES: Record<string, { words: string; tone: 'leaf' | 'live' | 'ox' | 'plain' }> = {
+const PHASES: Record<LoadPhase, { words: string; tone: 'leaf' | 'live' | 'ox' | 'plain' }> = {
   packed: { words: 'waiting for the boil', tone: 'plain' },
   boiling: { words: 'boiling', tone: 'live' },
   'boil lost': { words: 'boil lost', tone: 'ox' },

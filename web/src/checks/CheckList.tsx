@@ -1,14 +1,15 @@
+import { byName } from '@cocotte/core/measure';
 import { Nothing, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import { useBatches } from '../batches/api.ts';
 
-const DUE: Record<string, string> = {
+const DUE = byName<string>({
   press: 'press the jars',
   acidity: 'read the pH',
   settle: 'settle a deviation',
   release: 'release',
   label: 'print labels',
-};
+});
 
 /** Batches between the canner and the shelf. */
 export function CheckList() {

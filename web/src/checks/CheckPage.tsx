@@ -13,7 +13,7 @@ import { call, faultsOf } from '../shell/call.ts';
 import { useEntry, words } from '../shell/entry.ts';
 import { JarShelf } from '../shell/jars.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
-import { useHere, useMay } from '../shell/session.tsx';
+import { useHere, useMay, useMaySign } from '../shell/session.tsx';
 import { Waiting } from '../shell/Shell.tsx';
 import { CostPanel } from '../stores/costs/BatchCostPage.tsx';
 import { AcidityPanel } from './AcidityPanel.tsx';
@@ -240,6 +240,7 @@ function SettleEntry({ batch, deviationKey, when }: { batch: OpenBatch; deviatio
 /** The gate: every condition, with its evidence or what is missing; and the one action, open only when all are met. */
 function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolean; when: When }) {
   const { conditions, releasable } = batch.standing.gate;
+  const maySign = useMaySign();
   const [faults, setFaults] = useState<Fault[]>([]);
   const released = batch.standing.released;
   const waiting = releasable.filter(n => !released.includes(n));
@@ -266,7 +267,13 @@ function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolea
         ))}
       </Box>
       <Faults faults={faults} />
-      {waiting.length > 0 && batch.pending.length === 0 && mayCook && (
+      {waiting.length > 0 && batch.pending.length === 0 && mayCook && !maySign && (
+        <Box sx={{ mt: 2, fontWeight: 600 }}>
+          {count} can be released. It takes somebody who may release and sign; an owner gives that right under
+          People.
+        </Box>
+      )}
+      {waiting.length > 0 && batch.pending.length === 0 && mayCook && maySign && (
         <Button
           fullWidth
           variant="contained"

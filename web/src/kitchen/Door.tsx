@@ -233,7 +233,9 @@ function Join({ token }: { token: string }) {
   return (
     <Frame title={`Join ${data.kitchen}`}>
       <Typography sx={{ mb: 2 }}>
-        You are asked in as {data.role}. With an account already, use its email and its present password.
+        You are asked in as {data.role}
+        {data.role === 'cook' && data.maySign && ', with the right to release and sign'}. With an account
+        already, use its email and its present password.
       </Typography>
       <Box component="form" noValidate onSubmit={onSubmit} sx={{ display: 'grid', gap: 2 }}>
         <TextField label="Your name" autoComplete="name" autoFocus {...form.field('name')} />

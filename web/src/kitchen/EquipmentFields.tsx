@@ -1,5 +1,5 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
-import { type Fault, MM_PER_INCH, UNITS, fieldText, readNumber } from '@cocotte/core/measure';
+import { type Fault, MM_PER_INCH, UNITS, fieldText, readNumber, ofNames } from '@cocotte/core/measure';
 import { JAR_SIZES, type JarSizeId } from '@cocotte/core/recipes';
 import { Box, Button, MenuItem, TextField } from '@mui/material';
 import { v7 } from 'uuid';
@@ -42,7 +42,7 @@ export function equipmentTexts(kitchen: Kitchen): EquipmentTexts {
       id: c.id,
       name: c.name,
       kind: c.kind,
-      holds: Object.fromEntries(Object.entries(c.holds).map(([size, n]) => [size, String(n)])),
+      holds: ofNames(Object.entries(c.holds).map(([size, n]) => [size, String(n)])),
     })),
   };
 }
@@ -85,7 +85,7 @@ export function readEquipment(
     id: c.id,
     name: must(`canners[${i}].name`, c.name),
     kind: c.kind,
-    holds: Object.fromEntries(
+    holds: ofNames(
       Object.entries(c.holds).flatMap(([size, text]) =>
         text.trim() === '' || text.trim() === '0'
           ? []

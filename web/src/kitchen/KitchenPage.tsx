@@ -58,9 +58,12 @@ function KitchenForm({ kitchen }: { kitchen: Kitchen }) {
     },
     {
       name: kitchen.name,
-      zone: kitchen.zone,
+      // Where nobody has entered it, nothing stands there that could be saved by mistake.
+      zone: kitchen.placed ? kitchen.zone : Intl.DateTimeFormat().resolvedOptions().timeZone,
       locale: kitchen.locale,
-      altitude_m: plain(inFeet ? feetFromMetres(kitchen.altitude_m) : kitchen.altitude_m),
+      altitude_m: kitchen.placed
+        ? plain(inFeet ? feetFromMetres(kitchen.altitude_m) : kitchen.altitude_m)
+        : '',
       thermometerError_C: plain(
         inF ? fahrenheit(kitchen.thermometerError_C) - 32 : kitchen.thermometerError_C,
       ),

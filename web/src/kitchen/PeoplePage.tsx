@@ -1,9 +1,19 @@
-import { invite, listPeople, removePerson } from '@cocotte/contract';
+import {
+  type Member,
+  changePerson,
+  invite,
+  listInvitations,
+  listPeople,
+  removePerson,
+  withdrawInvitation,
+} from '@cocotte/contract';
 import { ROLES, type Role } from '@cocotte/core/kitchen';
 import { type Fault, instantText } from '@cocotte/core/measure';
 import {
   Box,
   Button,
+  Checkbox,
+  FormControlLabel,
   MenuItem,
   Table,
   TableBody,
@@ -16,40 +26,30 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { Aloud, Faults, Sheet, ViewHead } from '../shell/parts.tsx';
+import { Aloud, Faults, Nothing, Sheet, ViewHead } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
 const WORDS: Record<Role, string> = {
   owner: 'Owner: everything, settings and people too',
-  cook: 'Cook: recipes, stores, batches, release and labels',
+  cook: 'Cook: recipes, stores, batches and labels',
   viewer: 'Viewer: reads everything, changes nothing',
 };
 
-/** People of the kitchen, and the one-time link that adds one. */
+/** People of the kitchen, what each may do, and the one-time links that add one. */
 export function PeoplePage() {
-  const { kitchen, person } = useHere();
+  const { kitchen } = useHere();
   const client = useQueryClient();
-  const { data } = useQuery({ queryKey: ['people'], queryFn: () => call(listPeople) });
-  const [role, setRole] = useState<Role>('cook');
-  const [link, setLink] = useState<{ url: string; until: string } | null>(null);
   const [faults, setFaults] = useState<Fault[]>([]);
-  const attempt = async (work: () => Promise<void>) => {
+  const attempt = async (work: () => Promise<unknown>) => {
     setFaults([]);
-    await work().catch((error: unknown) => setFaults(faultsOf(error)));
+    try {
+      await work();
+    } catch (error) {
+      setFaults(faultsOf(error));
+    }
+    for (const queryKey of [['people'], ['invitations'], ['session']])
+      void client.invalidateQueries({ queryKey });
   };
-  const make = () =>
-    attempt(async () => {
-      const made = await call(invite, { body: { id: v7(), role } });
-      setLink({
-        url: `${window.location.origin}/join/${made.token}`,
-        until: instantText(Date.parse(made.expiresAt), kitchen),
-      });
-    });
-  const remove = (personId: string) =>
-    attempt(async () => {
-      await call(removePerson, { params: { personId } });
-      await client.invalidateQueries({ queryKey: ['people'] });
-    });
   return (
     <>
       <ViewHead title="People" detail={kitchen.name} />
@@ -57,79 +57,198 @@ export function PeoplePage() {
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' },
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1.8fr) minmax(0, 1fr)' },
           gap: 2,
           alignItems: 'start',
         }}
       >
-        <Sheet sx={{ overflowX: 'auto' }}>
-          <Table>
-            <TableHead>
-              <TableRow>
-                <TableCell>Name</TableCell>
-                <TableCell>Email</TableCell>
-                <TableCell>Role</TableCell>
-                <TableCell>
-                  <Aloud>Action</Aloud>
-                </TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {data?.people.map(p => (
-                <TableRow key={p.personId}>
-                  <TableCell>{p.name}</TableCell>
-                  <TableCell sx={{ wordBreak: 'break-word' }}>{p.email}</TableCell>
-                  <TableCell>{p.role}</TableCell>
-                  <TableCell align="right">
-                    {p.personId !== person.id && (
-                      <Button
-                        size="small"
-                        variant="outlined"
-                        onClick={() => void remove(p.personId)}
-                        aria-label={`Take out ${p.name}`}
-                      >
-                        Take out
-                      </Button>
-                    )}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Sheet>
-        <Sheet title="Add somebody">
-          <TextField
-            select
-            label="Role"
-            value={role}
-            onChange={e => setRole(e.target.value as Role)}
-            sx={{ mt: 1, mb: 2 }}
-          >
-            {ROLES.map(r => (
-              <MenuItem key={r} value={r}>
-                {WORDS[r]}
-              </MenuItem>
-            ))}
-          </TextField>
-          <Button variant="contained" onClick={() => void make()}>
-            Make a link
-          </Button>
-          {link && (
-            <Box sx={{ mt: 2 }}>
-              <TextField
-                label="The link, shown this once"
-                value={link.url}
-                multiline
-                slotProps={{ htmlInput: { readOnly: true } }}
-                onFocus={e => e.target.select()}
-              />
-              <Box sx={{ mt: 1, color: 'text.secondary' }}>
-                Send it to the person yourself. It opens once, until {link.until}.
-              </Box>
-            </Box>
-          )}
-        </Sheet>
+        <Members attempt={attempt} />
+        <Links attempt={attempt} />
       </Box>
     </>
+  );
+}
+
+type Attempt = (work: () => Promise<unknown>) => Promise<void>;
+
+function Members({ attempt }: { attempt: Attempt }) {
+  const { person } = useHere();
+  const { data } = useQuery({ queryKey: ['people'], queryFn: () => call(listPeople) });
+  const change = (p: Member, over: Partial<Pick<Member, 'role' | 'maySign'>>) => {
+    const role = over.role ?? p.role;
+    const maySign = role !== 'viewer' && (over.maySign ?? p.maySign);
+    return attempt(() => call(changePerson, { params: { personId: p.personId }, body: { role, maySign } }));
+  };
+  return (
+    <Sheet title="Who works here" sx={{ overflowX: 'auto' }}>
+      <Table>
+        <TableHead>
+          <TableRow>
+            <TableCell>Name</TableCell>
+            <TableCell>Role</TableCell>
+            <TableCell>May release and sign</TableCell>
+            <TableCell>
+              <Aloud>Action</Aloud>
+            </TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {data?.people.map(p => (
+            <TableRow key={p.personId}>
+              <TableCell>
+                {p.name}
+                <Box sx={{ color: 'text.secondary', fontSize: '0.9rem', wordBreak: 'break-word' }}>
+                  {p.email}
+                </Box>
+              </TableCell>
+              <TableCell>
+                <TextField
+                  select
+                  size="small"
+                  label={`Role of ${p.name}`}
+                  value={p.role}
+                  onChange={e => void change(p, { role: e.target.value as Role })}
+                  sx={{ minWidth: 130 }}
+                >
+                  {ROLES.map(r => (
+                    <MenuItem key={r} value={r}>
+                      {r}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              </TableCell>
+              <TableCell>
+                {p.role === 'owner' ? (
+                  'yes, as an owner'
+                ) : p.role === 'viewer' ? (
+                  'no, changes nothing'
+                ) : (
+                  <FormControlLabel
+                    control={
+                      <Checkbox
+                        checked={p.maySign}
+                        onChange={e => void change(p, { maySign: e.target.checked })}
+                        slotProps={{ input: { 'aria-label': `${p.name} may release and sign` } }}
+                      />
+                    }
+                    label={p.maySign ? 'yes' : 'no'}
+                  />
+                )}
+              </TableCell>
+              <TableCell align="right">
+                {p.personId !== person.id && (
+                  <Button
+                    size="small"
+                    variant="outlined"
+                    onClick={() =>
+                      void attempt(() => call(removePerson, { params: { personId: p.personId } }))
+                    }
+                    aria-label={`Take out ${p.name}`}
+                  >
+                    Take out
+                  </Button>
+                )}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      <Box sx={{ color: 'text.secondary', mt: 1.5 }}>
+        Whoever may release and sign answers for what leaves the kitchen.
+      </Box>
+    </Sheet>
+  );
+}
+
+function Links({ attempt }: { attempt: Attempt }) {
+  const { kitchen } = useHere();
+  const { data } = useQuery({ queryKey: ['invitations'], queryFn: () => call(listInvitations) });
+  const [role, setRole] = useState<Role>('cook');
+  const [maySign, setMaySign] = useState(false);
+  const [link, setLink] = useState<{ id: string; url: string; until: string } | null>(null);
+  const until = (instant: string) => instantText(Date.parse(instant), kitchen);
+  const make = () =>
+    attempt(async () => {
+      const id = v7();
+      const made = await call(invite, {
+        body: { id, role, maySign: role === 'owner' || (role === 'cook' && maySign) },
+      });
+      setLink({ id, url: `${window.location.origin}/join/${made.token}`, until: until(made.expiresAt) });
+    });
+  const withdraw = (id: string) =>
+    attempt(async () => {
+      await call(withdrawInvitation, { params: { invitationId: id } });
+      if (link?.id === id) setLink(null);
+    });
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Sheet title="Add somebody">
+        <TextField
+          select
+          label="Role"
+          value={role}
+          onChange={e => setRole(e.target.value as Role)}
+          sx={{ mt: 1, mb: 1 }}
+        >
+          {ROLES.map(r => (
+            <MenuItem key={r} value={r}>
+              {WORDS[r]}
+            </MenuItem>
+          ))}
+        </TextField>
+        {role === 'cook' && (
+          <FormControlLabel
+            sx={{ display: 'flex', mb: 1 }}
+            control={<Checkbox checked={maySign} onChange={e => setMaySign(e.target.checked)} />}
+            label="May release jars and sign"
+          />
+        )}
+        <Button variant="contained" onClick={() => void make()}>
+          Make a link
+        </Button>
+        {link && (
+          <Box sx={{ mt: 2 }}>
+            <TextField
+              label="The link, shown this once"
+              value={link.url}
+              multiline
+              slotProps={{ htmlInput: { readOnly: true } }}
+              onFocus={e => e.target.select()}
+            />
+            <Box sx={{ mt: 1, color: 'text.secondary' }}>
+              Send it to the person yourself. It opens once, until {link.until}.
+            </Box>
+          </Box>
+        )}
+      </Sheet>
+      <Sheet title="Links that are open">
+        {data?.invitations.length === 0 && <Nothing>No link is open.</Nothing>}
+        <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+          {data?.invitations.map(i => (
+            <Box
+              component="li"
+              key={i.id}
+              sx={{ display: 'flex', gap: 1.5, alignItems: 'center', py: 1, flexWrap: 'wrap' }}
+            >
+              <Box sx={{ flex: 1, minWidth: 180 }}>
+                For {i.role === 'owner' ? 'an owner' : `a ${i.role}`}
+                {i.role === 'cook' && i.maySign && ' who may release and sign'}
+                <Box sx={{ color: 'text.secondary', fontSize: '0.9rem' }}>
+                  made by {i.madeBy}, opens until {until(i.expiresAt)}
+                </Box>
+              </Box>
+              <Button
+                size="small"
+                variant="outlined"
+                onClick={() => void withdraw(i.id)}
+                aria-label={`Withdraw the link for a ${i.role}, made by ${i.madeBy}`}
+              >
+                Withdraw
+              </Button>
+            </Box>
+          ))}
+        </Box>
+      </Sheet>
+    </Box>
   );
 }

@@ -43,7 +43,7 @@ const database = () =>
 let view: OutboxView = { waiting: [], sent: [], away: false };
 const listeners = new Set<() => void>();
 const news = 'BroadcastChannel' in globalThis ? new BroadcastChannel(NEWS) : null;
-let who: { personId: string; kitchenId: string } | null = null;
+let who: { personId: string } | null = null;
 let delivered: (batchId: string) => void = () => undefined;
 let delivering = false;
 
@@ -68,10 +68,7 @@ export const outbox = {
   view: (): OutboxView => view,
 
   /** Says who is signed in and what to do once a batch's entries have arrived. */
-  async open(
-    person: { personId: string; kitchenId: string },
-    onDelivered: (batchId: string) => void,
-  ): Promise<void> {
+  async open(person: { personId: string }, onDelivered: (batchId: string) => void): Promise<void> {
     who = person;
     delivered = onDelivered;
     await reload();
@@ -112,8 +109,8 @@ async function deliver(): Promise<void> {
   if (mine().length > 0) void deliver();
 }
 
-const mine = () =>
-  view.waiting.filter(w => !w.refused && w.kitchenId === who?.kitchenId && w.entry.personId === who.personId);
+/** Entries of whoever is signed in, in whichever of their kitchens: each is sent to the kitchen it was made in. */
+const mine = () => view.waiting.filter(w => !w.refused && w.entry.personId === who?.personId);
 
 async function run(): Promise<void> {
   let pause_ms = PAUSE_MS.first;
@@ -128,6 +125,8 @@ async function run(): Promise<void> {
       await call(appendFacts, {
         params: { batchId: first.batchId },
         body: { events: group.map(w => w.entry) },
+        kitchenId: first.kitchenId,
+        once: true,
       });
       await drop(group);
       show({ away: false });
@@ -159,7 +158,12 @@ const isForGood = (error: unknown): error is CallError =>
 
 async function deliverAlone(one: Waiting): Promise<void> {
   try {
-    await call(appendFacts, { params: { batchId: one.batchId }, body: { events: [one.entry] } });
+    await call(appendFacts, {
+      params: { batchId: one.batchId },
+      body: { events: [one.entry] },
+      kitchenId: one.kitchenId,
+      once: true,
+    });
     await drop([one]);
   } catch (error) {
     if (!isForGood(error)) return;

@@ -15,6 +15,8 @@ import {
   rangesText,
   readNumber,
   readRanges,
+  type Names,
+  byName,
 } from '@cocotte/core/measure';
 import { eventWords } from '@cocotte/core/records';
 import {
@@ -33,7 +35,7 @@ import { kitchenNow } from '../shell/clock.ts';
 import { faultText } from '../shell/entry.ts';
 import { useHere } from '../shell/session.tsx';
 
-const NAMES: Record<string, string> = {
+const NAMES = byName<string>({
   mass_g: 'Grams',
   temp_C: 'Temperature',
   ph: 'pH',
@@ -46,7 +48,7 @@ const NAMES: Record<string, string> = {
   reason: 'Reason given',
   hoursSinceProcessing: 'Hours since processing',
   number: 'Load number',
-};
+});
 
 /** Corrects an entry: the first stays in the record, the correction stands beside it with its reason. */
 export function CorrectDialog({
@@ -80,15 +82,13 @@ export function CorrectDialog({
     return String(v ?? '');
   };
   const firstAt = localTextOf(correctedInstant_ms(event), kitchen.zone);
-  const [texts, setTexts] = useState<Record<string, string>>(() =>
-    Object.fromEntries(fields.map(k => [k, show(k)])),
-  );
+  const [texts, setTexts] = useState<Names<string>>(() => byName(fields.map(k => [k, show(k)])));
   const [at, setAt] = useState(firstAt);
   const [reason, setReason] = useState('');
-  const [faults, setFaults] = useState<Record<string, string>>({});
+  const [faults, setFaults] = useState<Names<string>>(() => byName());
   const send = async (takeBack: boolean) => {
-    const found: Record<string, string> = {};
-    const next: Record<string, unknown> = { ...body };
+    const found = byName<string>();
+    const next = byName<unknown>(body);
     for (const k of takeBack ? [] : fields) {
       const text = texts[k] ?? '';
       if (text === show(k)) continue;

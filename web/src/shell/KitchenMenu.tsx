@@ -21,7 +21,7 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
     close();
     await call(signOut);
     forgetList();
-    take({ ...session, person: null, kitchens: [], kitchenId: null, role: null, demo: null });
+    take({ ...session, person: null, kitchens: [], kitchenId: null, demo: null });
     window.location.assign('/');
   };
   const go = async (kitchenId: string) => {
@@ -59,7 +59,9 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
         >
           {kitchen.name}
         </Box>
-        <Box component="span">{altitudeText(kitchen.altitude_m, kitchen)}</Box>
+        <Box component="span">
+          {kitchen.placed ? altitudeText(kitchen.altitude_m, kitchen) : 'not set up'}
+        </Box>
       </ButtonBase>
       <Menu
         anchorEl={anchor}
@@ -71,6 +73,14 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
           {person.name}, {role}
         </Box>
         <Divider component="li" />
+        <MenuItem
+          onClick={() => {
+            close();
+            void navigate('/account');
+          }}
+        >
+          Your password and devices
+        </MenuItem>
         <MenuItem
           onClick={() => {
             close();

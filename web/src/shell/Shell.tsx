@@ -8,20 +8,22 @@ import { useKeys } from './keys.ts';
 import { OutboxBar } from './OutboxBar.tsx';
 import { FindDialog, KeysDialog } from './Overlays.tsx';
 import { useToday } from './rail.ts';
-import { type Here, HereContext, useKitchen, useSession } from './session.tsx';
+import { NotSetUp } from './NotSetUp.tsx';
+import { type Here, HereContext, kitchenOfTab, useKitchen, useSession } from './session.tsx';
 import { StoveRail } from './StoveRail.tsx';
 import { Workline } from './Workline.tsx';
 
 /** The frame of every view inside a kitchen: workline above, stove rail below. */
 export function Shell() {
   const { data: session } = useSession();
-  const { data: kitchen } = useKitchen(session?.kitchenId != null);
+  const mine = session ? kitchenOfTab(session) : null;
+  const { data: kitchen } = useKitchen(mine?.id ?? null);
   const here = useMemo<Here | null>(
     () =>
-      session?.person && session.role && kitchen
-        ? { person: session.person, role: session.role, kitchen, session }
+      session?.person && mine && kitchen
+        ? { person: session.person, role: mine.role, maySign: mine.maySign, kitchen, session }
         : null,
-    [session, kitchen],
+    [session, mine, kitchen],
   );
   if (!here) return <Waiting />;
   return (
@@ -50,14 +52,14 @@ function Frame({ here }: { here: Here }) {
   const help = useCallback(() => setOpen('keys'), []);
   useKeys({ find, help });
   useTop();
-  const { person, kitchen } = here;
+  const { person } = here;
   useEffect(() => {
-    void outbox.open({ personId: person.id, kitchenId: kitchen.id }, batchId => {
+    void outbox.open({ personId: person.id }, batchId => {
       void client.invalidateQueries({ queryKey: ['batch', batchId] });
       void client.invalidateQueries({ queryKey: ['today'] });
       void client.invalidateQueries({ queryKey: ['batches'] });
     });
-  }, [client, person.id, kitchen.id]);
+  }, [client, person.id]);
   return (
     <Box sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
       <Box
@@ -114,6 +116,7 @@ function Frame({ here }: { here: Here }) {
         <KitchenMenu onKeys={help} onFind={find} />
       </Box>
       <OutboxBar />
+      <NotSetUp />
       <Box
         component="main"
         id="view"

@@ -1,6 +1,7 @@
 import { type Endpoint, type Problem, SERVER_TIME_HEADER } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
 import { learnOffset } from './clock.ts';
+import { tabKitchen } from './tab-kitchen.ts';
 
 /** A call that did not succeed: the server's problem, or no answer at all. */
 export class CallError extends Error {
@@ -28,10 +29,19 @@ const AWAY: Fault = {
   next: 'What you entered stays here; it is tried again.',
 };
 
-/** The address of an endpoint with its params in place. */
-export function addressOf<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, params: P, query?: Partial<Q>): string {
+/**
+ * The address of an endpoint with its params in place.
+ *
+ * @param kitchenId  the kitchen it is meant for; this tab's unless given
+ */
+export function addressOf<P, Q, B, R>(
+  endpoint: Endpoint<P, Q, B, R>,
+  params: P,
+  query?: Partial<Q>,
+  kitchenId: string | null = tabKitchen(),
+): string {
   const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) =>
-    encodeURIComponent(String((params as Record<string, unknown>)[name])),
+    encodeURIComponent(String(name === 'kitchenId' ? kitchenId : (params as Record<string, unknown>)[name])),
   );
   const given = Object.entries((query ?? {}) as Record<string, string>).filter(
     ([, v]) => v !== '' && v !== undefined,
@@ -39,21 +49,49 @@ export function addressOf<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, params: P,
   return given.length === 0 ? path : `${path}?${new URLSearchParams(given).toString()}`;
 }
 
+/** Pauses before the same call is sent again, when nobody answered or the book was busy. */
+const AGAIN_AFTER_MS = [400, 1200];
+
+interface Input<P, Q, B> {
+  params?: P;
+  query?: Partial<Q>;
+  body?: B;
+  /** The kitchen it is meant for; this tab's unless given. */
+  kitchenId?: string;
+  /** Sent once only: whoever calls sends it again by itself. */
+  once?: boolean;
+}
+
 /**
- * Calls an endpoint.
+ * Calls an endpoint. What found nobody, or was turned away for a moment, is sent again as it is, under the same ids,
+ * before anything is said: the server does nothing twice.
  *
  * @returns its reply
  * @throws CallError with the faults to show beside their fields
  */
 export async function call<P, Q, B, R>(
   endpoint: Endpoint<P, Q, B, R>,
-  input: { params?: P; query?: Partial<Q>; body?: B } = {},
+  input: Input<P, Q, B> = {},
 ): Promise<R> {
+  // A question that is asked again by its view needs no second asking here.
+  const pauses = input.once || endpoint.method === 'GET' ? [] : AGAIN_AFTER_MS;
+  for (const pause_ms of pauses) {
+    try {
+      return await callOnce(endpoint, input);
+    } catch (error) {
+      if (!(error instanceof CallError) || !error.away) throw error;
+      await new Promise(resolve => setTimeout(resolve, pause_ms));
+    }
+  }
+  return callOnce(endpoint, input);
+}
+
+async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q, B>): Promise<R> {
   const sent_ms = Date.now();
   let response: Response;
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
   try {
-    response = await fetch(addressOf(endpoint, (input.params ?? {}) as P, input.query), {
+    response = await fetch(addressOf(endpoint, (input.params ?? {}) as P, input.query, input.kitchenId), {
       method: endpoint.method,
       credentials: 'same-origin',
       ...(hasBody

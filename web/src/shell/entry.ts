@@ -1,4 +1,4 @@
-import type { Fault, Reading } from '@cocotte/core/measure';
+import { type Fault, type Reading, type Names, byName, ofNames } from '@cocotte/core/measure';
 import { useCallback, useState } from 'react';
 
 /** How a field's text is read: into its value, or into the fault shown beneath it. */
@@ -41,7 +41,7 @@ export const anyWords = (text: string): Reading<string> => ({ ok: true, value: t
  */
 export function useEntry<R extends Readers>(readers: R, initial: Partial<Record<keyof R, string>> = {}) {
   const [texts, setTexts] = useState<Partial<Record<keyof R, string>>>(initial);
-  const [faults, setFaults] = useState<Record<string, Fault>>({});
+  const [faults, setFaults] = useState<Names<Fault>>(() => byName());
   const set = useCallback((name: keyof R, text: string) => {
     setTexts(t => ({ ...t, [name]: text }));
     setFaults(f => {
@@ -62,8 +62,8 @@ export function useEntry<R extends Readers>(readers: R, initial: Partial<Record<
   };
   /** Reads every field; null when one could not be read, with its fault shown. */
   const read = (): ValuesOf<R> | null => {
-    const values: Record<string, unknown> = {};
-    const found: Record<string, Fault> = {};
+    const values = byName<unknown>();
+    const found = byName<Fault>();
     for (const [name, reader] of Object.entries(readers)) {
       const reading = reader(texts[name] ?? '');
       if (reading.ok) values[name] = reading.value;
@@ -78,20 +78,20 @@ export function useEntry<R extends Readers>(readers: R, initial: Partial<Record<
    */
   const place = (list: Fault[]): Fault[] => {
     const rest: Fault[] = [];
-    const found: Record<string, Fault> = {};
+    const found = byName<Fault>();
     for (const fault of list) {
       const name =
         fault.path
           .split('.')
           .at(-1)
           ?.replace(/\[\d+\]$/, '') ?? '';
-      if (name in readers) found[name] = fault;
+      if (Object.hasOwn(readers, name)) found[name] = fault;
       else rest.push(fault);
     }
     setFaults(found);
     return rest;
   };
   const clear = (names?: (keyof R)[]) =>
-    setTexts(t => (names ? { ...t, ...Object.fromEntries(names.map(n => [n, ''])) } : {}));
+    setTexts(t => (names ? { ...t, ...ofNames(names.map(n => [n as string, '' as const])) } : {}));
   return { field, read, place, set, clear, texts };
 }

@@ -1,14 +1,17 @@
-import { type SessionView, readKitchen, readSession } from '@cocotte/contract';
+import { type Membership, type SessionView, readKitchen, readSession } from '@cocotte/contract';
 import type { Kitchen, Role } from '@cocotte/core/kitchen';
 import { mayAct } from '@cocotte/core/kitchen';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import { call } from './call.ts';
+import { enterTabKitchen, tabKitchen } from './tab-kitchen.ts';
 
 /** Who is signed in and in which kitchen: known to every view inside the shell. */
 export interface Here {
   person: { id: string; name: string; email: string };
   role: Role;
+  /** May release jars and sign. */
+  maySign: boolean;
   kitchen: Kitchen;
   session: SessionView;
 }
@@ -27,15 +30,38 @@ export function useMay(role: Role): boolean {
   return mayAct(useHere().role, role);
 }
 
+/** Whether the person may release jars and sign. */
+export function useMaySign(): boolean {
+  return useHere().maySign;
+}
+
+/**
+ * The kitchen this tab is in: the one it was in if the person still belongs to it, else the one they were in last.
+ * Settles it for every call of this tab.
+ */
+export function kitchenOfTab(session: SessionView): Membership | null {
+  const wanted = tabKitchen();
+  const found =
+    session.kitchens.find(k => k.id === wanted) ?? session.kitchens.find(k => k.id === session.kitchenId);
+  if ((found?.id ?? null) !== wanted) enterTabKitchen(found?.id ?? null);
+  return found ?? null;
+}
+
 export const useSession = () =>
   useQuery({ queryKey: ['session'], queryFn: () => call(readSession), staleTime: 60_000 });
-export const useKitchen = (enabled: boolean) =>
-  useQuery({ queryKey: ['kitchen'], queryFn: () => call(readKitchen), enabled, staleTime: 60_000 });
+export const useKitchen = (kitchenId: string | null) =>
+  useQuery({
+    queryKey: ['kitchen'],
+    queryFn: () => call(readKitchen),
+    enabled: kitchenId !== null,
+    staleTime: 60_000,
+  });
 
-/** Takes a new session in: everything known of the last one is forgotten. */
+/** Takes a new session in, in the kitchen it begins in: everything known of the last one is forgotten. */
 export function useTakeSession(): (session: SessionView) => void {
   const client = useQueryClient();
   return session => {
+    enterTabKitchen(session.kitchenId);
     client.removeQueries({ predicate: query => query.queryKey[0] !== 'session' });
     client.setQueryData(['session'], session);
   };

@@ -1,4 +1,12 @@
-import { type Fault, type Reading, fieldText, readNumber } from '@cocotte/core/measure';
+import {
+  type Fault,
+  type Reading,
+  fieldText,
+  readNumber,
+  ofNames,
+  byName,
+  type Names,
+} from '@cocotte/core/measure';
 import { type Ingredient, type LineRole, blankIngredient } from '@cocotte/core/recipes';
 
 /** Rows of a form whose keys are free: a cup by the way it is cut, a piece by its unit. */
@@ -98,8 +106,8 @@ export function readTexts(
       next: 'Fill it in.',
     });
   const weights = (rows: Row[], path: string, max: number) =>
-    Object.fromEntries(
-      rows.flatMap((r, i) =>
+    byName(
+      rows.flatMap((r, i): (readonly [string, number])[] =>
         r.key.trim() === '' && r.grams.trim() === ''
           ? []
           : [
@@ -115,7 +123,7 @@ export function readTexts(
       .split(',')
       .map(a => a.trim())
       .filter(Boolean);
-  const trim = Object.fromEntries(
+  const trim = ofNames(
     (['knife', 'mill', 'blender'] as const).flatMap(by => {
       const v = share(by, t[by], 'The trim yield');
       return v === undefined ? [] : [[by, v]];
@@ -130,7 +138,7 @@ export function readTexts(
     aliases: list(t.aliases.toLowerCase()),
     role: t.role,
     cup_g: weights(t.cups, 'cups', 700),
-    one_g: weights(t.pieces, 'pieces', 20_000),
+    one_g: weights(t.pieces, 'pieces', 20_000) as Names<number> & Ingredient['one_g'],
     bushel_g: maybe('bushel', t.bushel, 'The weight of a bushel', 0, 100_000, true),
     trim,
     thawedYield: share('thawed', t.thawed, 'The thawed yield') ?? null,

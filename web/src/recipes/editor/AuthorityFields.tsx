@@ -1,3 +1,4 @@
+import { byName, ofNames } from '@cocotte/core/measure';
 import {
   type Authority,
   JAR_SIZES,
@@ -26,11 +27,11 @@ const PROCESSES: Record<LetterProcess['kind'], string> = {
   'sea level': 'boiling water, a sea-level time only',
   'hot-fill-hold': 'hot fill and hold',
 };
-const BANDS: Record<string, (number | null)[]> = {
+const BANDS = byName<(number | null)[]>({
   'to 1,000 ft, to 6,000 ft, above': THREE_BANDS,
   'to 1,000, 3,000, 6,000 ft, above': [1000, 3000, 6000, null],
   'one time for every altitude': [null],
-};
+});
 const SPREADS: readonly Product[] = ['jam', 'preserves', 'jelly', 'fruit butter'];
 
 /** What the recipe rests on: one of four grades, and what each has to say for itself. */
@@ -60,7 +61,7 @@ export function AuthorityFields({
       label={draft.grade === 'own' ? 'Published family time' : 'Published entry'}
       value={draft.entryId}
       of={entries.map(e => e.id)}
-      words={Object.fromEntries(entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`]))}
+      words={ofNames(entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`]))}
       empty="none"
       onPick={entryId => {
         const picked = processEntry(entryId);
@@ -315,7 +316,7 @@ function MinutesRows({
             label="Jar"
             value={row.size}
             of={[row.size, ...free.map(s => s.id)]}
-            words={Object.fromEntries(JAR_SIZES.map(s => [s.id, s.name]))}
+            words={ofNames(JAR_SIZES.map(s => [s.id, s.name]))}
             onPick={size => change(i, { size })}
           />
           {labels.map((label, k) => (

@@ -1,4 +1,4 @@
-import { UNITS, fieldText, readAmount } from '@cocotte/core/measure';
+import { UNITS, fieldText, readAmount, byName } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
   type Ingredient,
@@ -264,7 +264,7 @@ export const LineFields = memo(function LineFields({
                 label="Measured in"
                 value={line.ratioId}
                 of={steps.filter(s => s.kind === 'measure').map(s => s.id)}
-                words={Object.fromEntries(steps.map(s => [s.id, s.text || 'a measuring step']))}
+                words={byName(steps.map(s => [s.id, s.text || 'a measuring step']))}
                 onPick={set('ratioId')}
                 fault={at(`${path}.ratio`)}
               />
@@ -274,7 +274,7 @@ export const LineFields = memo(function LineFields({
                 label="Of"
                 value={line.ratioId}
                 of={lines.filter(l => l.id !== line.id).map(l => l.id)}
-                words={Object.fromEntries(lines.map(l => [l.id, l.name || 'an ingredient']))}
+                words={byName(lines.map(l => [l.id, l.name || 'an ingredient']))}
                 onPick={set('ratioId')}
                 fault={at(`${path}.ratio`)}
               />

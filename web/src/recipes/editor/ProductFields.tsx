@@ -1,3 +1,4 @@
+import { ofNames } from '@cocotte/core/measure';
 import {
   JAR_SIZES,
   type JarSizeId,
@@ -88,7 +89,7 @@ export function JarFields({
   const field = (key: keyof Draft & string, label: string, path: string = key) => (
     <Field label={label} value={draft[key]} onText={t => set(key, { [key]: t })} fault={at(path)} />
   );
-  const names = Object.fromEntries(JAR_SIZES.map(s => [s.id, s.name]));
+  const names = ofNames(JAR_SIZES.map(s => [s.id, s.name]));
   return (
     <Sheet title="Jars">
       <Box sx={columns('1fr 1fr 1fr 1fr')}>
@@ -97,7 +98,7 @@ export function JarFields({
           label="Of"
           value={draft.makesSize}
           of={JAR_SIZES.map(s => s.id)}
-          words={Object.fromEntries(JAR_SIZES.map(s => [s.id, s.plural]))}
+          words={ofNames(JAR_SIZES.map(s => [s.id, s.plural]))}
           onPick={makesSize =>
             set('', {
               makesSize,
@@ -222,7 +223,7 @@ export function JarFields({
                 of={PRODUCTS.flatMap(p => entriesFor(p))
                   .map(e => e.id)
                   .filter((id, k, all) => all.indexOf(id) === k)}
-                words={Object.fromEntries(
+                words={ofNames(
                   PRODUCTS.flatMap(p => entriesFor(p)).map(e => [e.id, `${e.product} (${e.source.part})`]),
                 )}
                 empty="none"

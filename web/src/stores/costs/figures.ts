@@ -1,3 +1,4 @@
+import { byName } from '@cocotte/core/measure';
 import type { PastCost } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { type Recipe, type ScaledRecipe, loadsFor, processFor } from '@cocotte/core/recipes';
@@ -68,6 +69,6 @@ export function figuresOf(
     burnerMinutes: minutes.burner,
     burnerId: kitchen.costs.burners[0]?.id ?? '',
     yieldShare: 1,
-    priceFactor: {},
+    priceFactor: byName(),
   };
 }

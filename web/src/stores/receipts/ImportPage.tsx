@@ -1,5 +1,5 @@
 import { finishReceiptImport, putMapping, receiptImportPart, removeMapping } from '@cocotte/contract';
-import { type Fault, dayOf, numberText } from '@cocotte/core/measure';
+import { type Fault, dayOf, numberText, byName } from '@cocotte/core/measure';
 import {
   BUYING_UNITS,
   type CsvMapping,
@@ -22,7 +22,7 @@ import { lineWords, partsOf } from './import-parts.ts';
 import { LinesNotTaken } from './LinesNotTaken.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';
 
-const DELIMITERS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
+const DELIMITERS = byName<string>({ ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' });
 const NEEDED = ['day', 'item', 'quantity', 'price'] as const;
 
 interface Outcome {

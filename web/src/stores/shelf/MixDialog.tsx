@@ -1,5 +1,5 @@
 import { mixLots } from '@cocotte/contract';
-import { type Fault, fieldText, readDecimal } from '@cocotte/core/measure';
+import { type Fault, fieldText, readDecimal, type Names, byName } from '@cocotte/core/measure';
 import { type Item, type Lot, unitSign } from '@cocotte/core/stores';
 import { Box, Checkbox, FormControlLabel, TextField } from '@mui/material';
 import { useState } from 'react';
@@ -17,8 +17,8 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
   const changed = useStockChanged();
   const [lotId] = useState(() => v7());
   const [label, setLabel] = useState(`${lots[0]?.label ?? ''} + ${lots[1]?.label ?? ''}`.slice(0, 40));
-  const [typed, setTyped] = useState<Record<string, string>>(() =>
-    Object.fromEntries(lots.slice(0, 2).map(l => [l.id, fieldText(Number(l.onHand), kitchen.locale, 9)])),
+  const [typed, setTyped] = useState<Names<string>>(() =>
+    byName(lots.slice(0, 2).map(l => [l.id, fieldText(Number(l.onHand), kitchen.locale, 9)])),
   );
   const [faults, setFaults] = useState<Fault[]>([]);
   const chosen = lots.filter(l => l.id in typed);

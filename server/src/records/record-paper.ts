@@ -1,23 +1,41 @@
-import type { ParamsOf, recordSheet } from '@cocotte/contract';
-import { type BatchState, correctedInstant_ms, fold } from '@cocotte/core/batches';
+import { type BatchState, type SequencedEvent, correctedInstant_ms, fold } from '@cocotte/core/batches';
 import { standing } from '@cocotte/core/checks';
-import { altitudeText, dayText, instantText, moneyText, rangesText } from '@cocotte/core/measure';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import {
+  type Names,
+  altitudeText,
+  dayText,
+  instantText,
+  moneyText,
+  rangesText,
+  under,
+} from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/recipes';
 import { eventWords } from '@cocotte/core/records';
-import { view } from '../batches/decide.ts';
-import { readHead } from '../batches/queries.ts';
-import type { Call } from '../house/mount.ts';
+import { type CostContext, type CostSheet, batchCost } from '@cocotte/core/stores';
 import { Flow, newPaper } from '../house/paper.ts';
-import { readKitchen } from '../kitchen/service.ts';
-import { costOf } from '../stores/costs.ts';
+
+/** What the paper of a record is drawn from. */
+export interface RecordPaper {
+  /** Every entry of the batch as JSON text, in the order the server gave them. */
+  texts: string[];
+  people: Names<string>;
+  head: { seq: number; hash: string };
+  kitchen: Kitchen;
+  context: CostContext;
+  now_ms: number;
+}
 
 /** The batch record on paper: every entry, who and when, corrections beside what they correct, and the head hash. */
-export async function printRecord(
-  call: Call<ParamsOf<typeof recordSheet>, unknown, unknown>,
-): Promise<Uint8Array> {
-  const { events, people } = await view(call, call.params.batchId);
-  const head = await readHead(call.trx, call.kitchenId);
-  const kitchen = await readKitchen(call);
+export async function drawRecord({
+  texts,
+  people,
+  head,
+  kitchen,
+  context,
+  now_ms,
+}: RecordPaper): Promise<Uint8Array> {
+  const events = texts.map(text => JSON.parse(text) as SequencedEvent);
   const state = fold(events);
   const now = standing(state);
   const started = state.started as NonNullable<BatchState['started']>;
@@ -25,7 +43,7 @@ export async function printRecord(
   const flow = new Flow(
     pdf,
     faces,
-    `${kitchen.name} · ${started.lotCode} · printed ${instantText(call.clock.now_ms(), kitchen)} · head of the record: entry ${head.seq}, SHA-256 ${head.hash}`,
+    `${kitchen.name} · ${started.lotCode} · printed ${instantText(now_ms, kitchen)} · head of the record: entry ${head.seq}, SHA-256 ${head.hash}`,
   );
   flow.heading(`Batch record: ${started.recipe.name}`, 20);
   flow.text(
@@ -48,7 +66,7 @@ export async function printRecord(
   flow.text(now.released.length > 0 ? `Released: jars ${rangesText(now.released)}.` : 'No jar is released.', {
     bold: true,
   });
-  const { sheet: cost } = await costOf(call, call.params.batchId, events);
+  const cost = batchCost(state, context) as CostSheet;
   if (cost.total !== '0.00') {
     flow.heading('Cost');
     for (const part of cost.parts)
@@ -80,7 +98,7 @@ export async function printRecord(
   );
   for (const event of inOrder) {
     if (event.type === 'entry.corrected' && byId.has(event.body.replaces)) continue;
-    const who = people[event.personId] ?? 'somebody who left';
+    const who = under(people, event.personId) ?? 'somebody who left';
     const when = instantText(correctedInstant_ms(event), kitchen, true);
     flow.row([
       { text: String(event.seq), x: 0, width: 32, soft: true },
@@ -94,7 +112,7 @@ export async function printRecord(
       flow.row([
         { text: String(correction.seq), x: 0, width: 32, soft: true },
         { text: instantText(correctedInstant_ms(correction), kitchen, true), x: 36, width: 88 },
-        { text: people[correction.personId] ?? '', x: 128, width: 92 },
+        { text: under(people, correction.personId) ?? '', x: 128, width: 92 },
         {
           text: `Correction of entry ${event.seq}. ${eventWords(correction, started.recipe, kitchen)}`,
           x: 240,

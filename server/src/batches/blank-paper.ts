@@ -1,20 +1,20 @@
-import type { ParamsOf, blankSheet } from '@cocotte/contract';
-import { type BatchState, fold } from '@cocotte/core/batches';
+import { type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
 import { needsReading } from '@cocotte/core/checks';
+import type { Kitchen } from '@cocotte/core/kitchen';
 import { Fraction, altitudeText, kitchenWeight, massText, temperatureText } from '@cocotte/core/measure';
 import { type JarsWanted, jarCountText, scaleRecipe, waterCover_in } from '@cocotte/core/recipes';
-import type { Call } from '../house/mount.ts';
 import { Flow, newPaper } from '../house/paper.ts';
-import { readKitchen } from '../kitchen/service.ts';
-import { view } from './decide.ts';
 
 /** The sheet to cook from without a screen: targets printed, lines to write on. Typed in afterwards as such. */
-export async function printBlank(
-  call: Call<ParamsOf<typeof blankSheet>, unknown, unknown>,
-): Promise<Uint8Array> {
-  const { events } = await view(call, call.params.batchId);
+export async function drawBlank({
+  texts,
+  kitchen,
+}: {
+  texts: string[];
+  kitchen: Kitchen;
+}): Promise<Uint8Array> {
+  const events = texts.map(text => JSON.parse(text) as SequencedEvent);
   const state = fold(events);
-  const kitchen = await readKitchen(call);
   const started = state.started as NonNullable<BatchState['started']>;
   const { recipe } = started;
   const { pdf, faces } = await newPaper(`${recipe.name}, ${started.lotCode}`);

@@ -1,0 +1,171 @@
+import { ROLES, type Role } from '@cocotte/core/kitchen';
+import { endpoint } from '../endpoint.ts';
+import { settings, zone } from './kitchen.ts';
+import {
+  choice,
+  email,
+  flag,
+  instant,
+  list,
+  maybe,
+  newPassword,
+  nothing,
+  shape,
+  text,
+  uuid,
+} from '../rules.ts';
+
+export const role = choice<Role>(ROLES);
+
+export interface Person {
+  id: string;
+  name: string;
+  email: string;
+}
+/** A kitchen somebody belongs to, and what they may do in it. */
+export interface Membership {
+  id: string;
+  name: string;
+  role: Role;
+  /** May release jars and sign. */
+  maySign: boolean;
+}
+export interface SessionView {
+  person: Person | null;
+  /** Kitchens of this person. */
+  kitchens: Membership[];
+  /** The kitchen they were in last: where a new tab begins. */
+  kitchenId: string | null;
+  /** Nobody has an account yet: the first one is made now. */
+  empty: boolean;
+  /** The demo's sign-in, shown on this machine only. */
+  demo: { email: string; password: string } | null;
+  /** The connection is protected; without it a browser gives no wake lock. */
+  secure: boolean;
+}
+
+const person = shape<Person>({ id: uuid, name: text({ max: 80 }), email: text({ max: 255 }) });
+export const sessionView = shape<SessionView>({
+  person: maybe(person),
+  kitchens: list(shape<Membership>({ id: uuid, name: text({ max: 80 }), role, maySign: flag }), {
+    max: 1000,
+  }),
+  kitchenId: maybe(uuid),
+  empty: flag,
+  demo: maybe(
+    shape<{ email: string; password: string }>({ email: text({ max: 255 }), password: text({ max: 200 }) }),
+  ),
+  secure: flag,
+});
+
+export const readSession = endpoint({
+  name: 'session.read',
+  method: 'GET',
+  path: '/api/session',
+  who: 'anyone',
+  summary: 'Who is signed in, and in which kitchen',
+  reply: sessionView,
+});
+export const signIn = endpoint({
+  name: 'session.signIn',
+  method: 'POST',
+  path: '/api/session',
+  who: 'anyone',
+  summary: 'Sign in; slows down after failures',
+  body: shape<{ email: string; password: string }>({
+    email,
+    password: text({ min: 1, max: 200, name: 'The password' }),
+  }),
+  reply: sessionView,
+});
+export const signOut = endpoint({
+  name: 'session.signOut',
+  method: 'DELETE',
+  path: '/api/session',
+  who: 'signed in',
+  summary: 'Sign out',
+  reply: nothing,
+});
+export const switchKitchen = endpoint({
+  name: 'session.switchKitchen',
+  method: 'POST',
+  path: '/api/session/kitchen',
+  who: 'signed in',
+  summary: 'Go to another kitchen of this person',
+  body: shape<{ kitchenId: string }>({ kitchenId: uuid }),
+  reply: sessionView,
+});
+
+export interface FirstAccount {
+  name: string;
+  email: string;
+  password: string;
+  kitchen: string;
+  zone: string;
+  altitude_m: number;
+}
+export const makeFirstAccount = endpoint({
+  name: 'account.first',
+  method: 'POST',
+  path: '/api/first-account',
+  who: 'anyone',
+  summary: 'Make the first account and its kitchen; refused once there is one',
+  body: shape<FirstAccount>({
+    name: text({ min: 1, max: 80, name: 'Your name' }),
+    email,
+    password: newPassword,
+    kitchen: settings.name,
+    zone,
+    altitude_m: settings.altitude_m,
+  }),
+  reply: sessionView,
+});
+
+/** One place where somebody is signed in. */
+export interface SessionRow {
+  id: string;
+  /** What the browser called itself. */
+  browser: string;
+  address: string;
+  signedInAt: string;
+  lastSeenAt: string;
+  /** The one that asks. */
+  present: boolean;
+}
+const sessionRow = shape<SessionRow>({
+  id: uuid,
+  browser: text({ max: 300 }),
+  address: text({ max: 60 }),
+  signedInAt: instant,
+  lastSeenAt: instant,
+  present: flag,
+});
+export const listSessions = endpoint({
+  name: 'sessions.list',
+  method: 'GET',
+  path: '/api/sessions',
+  who: 'signed in',
+  summary: 'Where this person is signed in',
+  reply: shape<{ sessions: SessionRow[] }>({ sessions: list(sessionRow, { max: 1000 }) }),
+});
+export const endSession = endpoint({
+  name: 'sessions.end',
+  method: 'DELETE',
+  path: '/api/sessions/:sessionId',
+  who: 'signed in',
+  summary: "End one of this person's sessions",
+  params: shape<{ sessionId: string }>({ sessionId: uuid }),
+  reply: nothing,
+});
+export const changePassword = endpoint({
+  name: 'account.password',
+  method: 'PUT',
+  path: '/api/account/password',
+  who: 'signed in',
+  summary: "Change this person's password; their other sessions end",
+  body: shape<{ present: string; next: string }>({
+    present: text({ min: 1, max: 200, name: 'The present password' }),
+    next: newPassword,
+  }),
+  reply: nothing,
+});

@@ -1,0 +1,65 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import { retryable } from '../house/problems.ts';
+import type { Tasks } from './tasks.ts';
+
+/**
+ * Work that would hold up every other call: drawing papers, reading large imports. It is done in worker threads of
+ * their own, from plain data and to plain data; they hold no connection and know no kitchen.
+ */
+const THREADS = 2;
+/** Tasks that wait at most; whoever comes later is asked to come again. */
+const QUEUE = 24;
+/** A thread that has had nothing to do for so long ends, and its memory with it. */
+const IDLE_MS = 20_000;
+
+/** The built worker: beside the bundle this runs in, or where a build left it. */
+function workerFile(): string {
+  const places = ['./heavy.mjs', '../heavy.mjs', '../../../dist/server/heavy.mjs'];
+  const found = places.map(p => fileURLToPath(new URL(p, import.meta.url))).find(existsSync);
+  if (!found) throw new Error('The worker is not built; run npm run build.');
+  return found;
+}
+
+let pool: Piscina | null = null;
+const opened = (): Piscina =>
+  (pool ??= new Piscina({
+    filename: workerFile(),
+    minThreads: 0,
+    maxThreads: THREADS,
+    maxQueue: QUEUE,
+    idleTimeout: IDLE_MS,
+    resourceLimits: { maxOldGenerationSizeMb: 192 },
+  }));
+
+/**
+ * Does a task in a worker thread.
+ *
+ * @param data  what crosses over: plain data, copied
+ * @throws HttpProblem 503 when too many tasks wait; what the task itself throws comes over as an Error of its kind
+ */
+export async function heavy<K extends keyof Tasks>(
+  task: K,
+  data: Parameters<Tasks[K]>[0],
+): Promise<Awaited<ReturnType<Tasks[K]>>> {
+  try {
+    return (await opened().run({ task, data })) as Awaited<ReturnType<Tasks[K]>>;
+  } catch (error) {
+    if (error instanceof Error && /queue is at limit/i.test(error.message))
+      throw retryable(
+        'busy',
+        'Too many papers and files are being made just now.',
+        'They are made one after the other, so that the kitchen goes on meanwhile.',
+        'Try again in a moment.',
+      );
+    throw error;
+  }
+}
+
+/** Ends the threads. */
+export async function closeHeavy(): Promise<void> {
+  const ending = pool;
+  pool = null;
+  await ending?.destroy();
+}

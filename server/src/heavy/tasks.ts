@@ -1,0 +1,17 @@
+import { drawBlank } from '../batches/blank-paper.ts';
+import { drawLabels, fitsLabel } from '../labels/sheet.ts';
+import { checkRecipes } from '../recipes/import-check.ts';
+import { drawRecord } from '../records/record-paper.ts';
+import { landReceipts } from '../stores/receipt-landing.ts';
+
+/** What the worker threads can do: each from plain data to plain data. */
+export const TASKS = {
+  'record paper': drawRecord,
+  'blank paper': drawBlank,
+  'label sheet': drawLabels,
+  'label fits': fitsLabel,
+  'receipts landed': landReceipts,
+  'recipes checked': checkRecipes,
+};
+
+export type Tasks = typeof TASKS;
