@@ -46,9 +46,14 @@ export class TestServer {
     readonly origin: string,
   ) {}
 
-  static async open(): Promise<TestServer> {
+  /**
+   * @param over  how its database is reached, where a test stands in between
+   */
+  static async open(
+    over: (url: string) => Promise<Database> | Database = url => openDatabase(url, 8),
+  ): Promise<TestServer> {
     const urls = await cloneDatabase();
-    const database = openDatabase(urls.appUrl, 8);
+    const database = await over(urls.appUrl);
     let self: TestServer | undefined;
     const app = makeApp(
       {

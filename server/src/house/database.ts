@@ -17,8 +17,8 @@ export interface Trx {
 export class DatabaseAway extends Error {
   constructor(
     cause: unknown,
-    /** Why: nobody answers, every connection is in use, or the call took longer than it may. */
-    readonly why: 'away' | 'busy' | 'late' = 'away',
+    /** Why: nobody answers; or it has too much to do: no connection or lock was free in time, or the call took too long. */
+    readonly why: 'away' | 'busy' = 'away',
   ) {
     super('The database is away.', { cause });
     this.name = 'DatabaseAway';
@@ -148,7 +148,7 @@ function bind(connection: pg.PoolClient, turn: Turn): Trx {
     releaseConnection: { value: async () => undefined },
     _query: {
       value: async (on: pg.PoolClient, query: { sql: string; bindings?: unknown[]; response?: unknown }) => {
-        if (!turn.open) throw new DatabaseAway('the transaction is over', 'late');
+        if (!turn.open) throw new DatabaseAway('the transaction is over', 'busy');
         query.response = await on.query(query.sql, query.bindings ?? []);
         return query;
       },
@@ -162,7 +162,7 @@ function bind(connection: pg.PoolClient, turn: Turn): Trx {
 async function within<T>(ms: number, work: Promise<T>): Promise<T> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new DatabaseAway(`no answer within ${ms} ms`, 'late')), ms);
+    timer = setTimeout(() => reject(new DatabaseAway(`no answer within ${ms} ms`)), ms);
   });
   work.catch(() => undefined);
   return Promise.race([work, late]).finally(() => clearTimeout(timer));
@@ -272,11 +272,12 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
         const begun = await connection.query([beginning, ...(first === null ? [] : [first])].join('; '));
         const { rows } = [begun].flat().at(-1) as pg.QueryResult;
         value = await work(bind(connection, turn), rows ?? []);
-        if (late) throw new DatabaseAway('past its deadline', 'late');
+        if (late) throw new DatabaseAway('past its deadline', 'busy');
       } catch (error) {
-        if (late && !given) counts.late += 1;
+        const overrun = late || isOverrun(error);
+        if (overrun && !given) counts.late += 1;
         await rollback();
-        throw late || isAway(error) ? asAway(error, late) : error;
+        throw overrun || isAway(error) ? asAway(error, overrun) : error;
       }
       if (!opts.reads) {
         await commit();
@@ -293,7 +294,7 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
         // It does not end: the connection is cut. Without a commit PostgreSQL rolls it back.
         counts.late += 1;
         giveBack(false);
-        reject(new DatabaseAway('no answer in time', 'late'));
+        reject(new DatabaseAway('no answer in time'));
       };
       const stop = () => {
         if (given || committing) return;
@@ -339,8 +340,11 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
   };
 }
 
-function asAway(error: unknown, late: boolean): DatabaseAway {
-  return error instanceof DatabaseAway ? error : new DatabaseAway(error, late ? 'late' : 'away');
+/** A statement or a wait for a lock that PostgreSQL itself ended at its deadline. */
+const isOverrun = (error: unknown) => ['57014', '55P03'].includes(String((error as { code?: string })?.code));
+
+function asAway(error: unknown, overrun: boolean): DatabaseAway {
+  return error instanceof DatabaseAway ? error : new DatabaseAway(error, overrun ? 'busy' : 'away');
 }
 
 /**

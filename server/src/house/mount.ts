@@ -15,6 +15,7 @@ import { type Visitor, visitorFrom, visitorSql } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
 import { type Database, DatabaseAway, type Trx } from './database.ts';
 import type { Guesses } from '../kitchen/guesses.ts';
+import { isBounded } from './json-bounds.ts';
 import { HttpProblem, problem } from './problems.ts';
 import { DEVICE_COOKIE, SESSION_COOKIE, cookieHash, setCookie } from './session-cookie.ts';
 
@@ -294,6 +295,14 @@ async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promi
 const utf8 = new TextDecoder('utf-8', { fatal: true });
 
 function parsed(bytes: Buffer): unknown {
+  if (!isBounded(bytes))
+    throw problem(
+      422,
+      'too-many',
+      'The body is built of more parts than any call has.',
+      'Reading it would hold up everybody else.',
+      'Send it in smaller parts.',
+    );
   try {
     const value: unknown = JSON.parse(utf8.decode(bytes));
     if (value !== null && typeof value === 'object') return value;

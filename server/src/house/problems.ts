@@ -73,7 +73,7 @@ function classify(error: unknown): HttpProblem {
       ? retryable(
           'busy',
           'The kitchen has too much to do just now.',
-          'Every connection to the book is in use.',
+          'Others were before you, or hold what this needs.',
           'Nothing was written. The same call sent again in a moment will do.',
         )
       : retryable(
