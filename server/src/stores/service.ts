@@ -57,7 +57,9 @@ export async function change(
   const sentBefore = { ...body, version: body.version + 1 };
   if (canonicalJson(there) === canonicalJson(sentBefore)) return there;
   const item = { ...body, version: there.version + 1 };
-  if (there.version !== body.version || !(await queries.updateItem(trx, kitchenId, item, there.version)))
+  if (there.version !== body.version || !(await queries.updateItem(trx, kitchenId, item, there.version))) {
+    const newer = await queries.selectItem(trx, kitchenId, item.id);
+    if (canonicalJson(newer) === canonicalJson(sentBefore)) return item;
     throw Object.assign(
       problem(
         409,
@@ -66,8 +68,9 @@ export async function change(
         'One change would undo the other.',
         'Look at theirs, then change it again.',
       ),
-      { newer: there },
+      { newer: newer ?? there },
     );
+  }
   return item;
 }
 
