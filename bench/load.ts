@@ -74,7 +74,7 @@ export async function steady(perSecond: number, one: () => Promise<number>): Pro
 }
 
 /** What each endpoint asks of the database, through pg alone. */
-const SESSION = `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role from sessions s join accounts a on a.id = s.account_id left join memberships m on m.account_id = a.id and m.kitchen_id = s.kitchen_id where s.token_hash = $1 and s.expires_at > $2`;
+export const SESSION = `select a.id, a.name, a.email, a.demo, m.kitchen_id, m.role from sessions s join accounts a on a.id = s.account_id left join memberships m on m.account_id = a.id and m.kitchen_id = s.kitchen_id where s.token_hash = $1 and s.expires_at > $2`;
 export const QUERIES: [
   name: string,
   path: (k: Kitchen) => string,

@@ -1,5 +1,6 @@
 import { clockFromEnvironment } from '@cocotte/server/house/clock';
 import { openDatabase } from '@cocotte/server/house/database';
+import { closeHeavy } from '@cocotte/server/heavy/pool';
 import { seedDemo } from './seed.ts';
 
 /** Seeds the demo kitchen when the database has no account. */
@@ -12,6 +13,7 @@ async function main(): Promise<void> {
       console.log('Seeded the demo kitchen.');
   } finally {
     await database.close();
+    await closeHeavy();
   }
 }
 

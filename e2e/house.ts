@@ -1,4 +1,4 @@
-import { type ChildProcess, fork } from 'node:child_process';
+import { type ChildProcess, fork, spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -69,6 +69,15 @@ export class House {
   move(minutes: number): void {
     this.offset_ms += minutes * 60_000;
     this.writeClock();
+  }
+
+  /** Adds a kitchen as the keeper of the machine does, without saying where it stands. */
+  async addKitchen(name: string, owner: string): Promise<void> {
+    const run = spawnSync(process.execPath, [join(ROOT, 'dist/server/cli.mjs'), 'add-kitchen', name, owner], {
+      env: { ...process.env, DATABASE_URL: this.databaseUrl },
+      encoding: 'utf8',
+    });
+    expect(run.stderr).toBe('');
   }
 
   async start(): Promise<void> {

@@ -1,7 +1,7 @@
+import { timeFormat } from './intl.ts';
+
 /** A calendar day in a kitchen's own zone, `YYYY-MM-DD`. Derived from an instant once, then stored. */
 export type Day = string;
-
-const dayFormats = new Map<string, Intl.DateTimeFormat>();
 
 /**
  * The day on which an instant falls in a zone. The only way a day is derived from an instant.
@@ -11,16 +11,12 @@ const dayFormats = new Map<string, Intl.DateTimeFormat>();
  * @throws RangeError for an unknown zone
  */
 export function dayOf(instant_ms: number, zone: string): Day {
-  let format = dayFormats.get(zone);
-  if (!format) {
-    format = new Intl.DateTimeFormat('en-CA', {
-      timeZone: zone,
-      year: 'numeric',
-      month: '2-digit',
-      day: '2-digit',
-    });
-    dayFormats.set(zone, format);
-  }
+  const format = timeFormat('en-CA', {
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  });
   return format.format(instant_ms);
 }
 
@@ -95,7 +91,7 @@ export function instantOf(local: string, zone: string): number {
 
 /** The wall-clock time of an instant in a zone as `YYYY-MM-DDTHH:MM:SS`. */
 export function localTextOf(instant_ms: number, zone: string): string {
-  const parts = new Intl.DateTimeFormat('en-CA', {
+  const parts = timeFormat('en-CA', {
     timeZone: zone,
     year: 'numeric',
     month: '2-digit',

@@ -1,3 +1,4 @@
+import { numberFormat, timeFormat } from './intl.ts';
 import type { Day } from './day.ts';
 import { Decimal } from './exact.ts';
 import { fahrenheit, feetFromMetres } from './units.ts';
@@ -16,7 +17,7 @@ export interface Habits {
 
 /** A number with the locale's marks; `places` fixes the decimals, else up to two. */
 export function numberText(value: number, habits: Pick<Habits, 'locale'>, places?: number): string {
-  return new Intl.NumberFormat(habits.locale, {
+  return numberFormat(habits.locale, {
     minimumFractionDigits: places ?? 0,
     maximumFractionDigits: places ?? 2,
   }).format(value);
@@ -24,12 +25,12 @@ export function numberText(value: number, habits: Pick<Habits, 'locale'>, places
 
 /** A figure as it stands in a field to be typed over: the locale's decimal mark, no grouping, up to so many places. */
 export function fieldText(value: number, locale: string, places = 4): string {
-  return new Intl.NumberFormat(locale, { useGrouping: false, maximumFractionDigits: places }).format(value);
+  return numberFormat(locale, { useGrouping: false, maximumFractionDigits: places }).format(value);
 }
 
 /** Money from a decimal, rounded half-even to the currency's places here and nowhere before. */
 export function moneyText(amount: Decimal | string, habits: Pick<Habits, 'locale' | 'currency'>): string {
-  const format = new Intl.NumberFormat(habits.locale, { style: 'currency', currency: habits.currency });
+  const format = numberFormat(habits.locale, { style: 'currency', currency: habits.currency });
   const places = format.resolvedOptions().maximumFractionDigits ?? 2;
   // NumberFormat takes a decimal string without passing through a double.
   return format.format(new Decimal(amount).toFixed(places) as unknown as number);
@@ -55,7 +56,7 @@ export function massText(mass_g: number, habits: Pick<Habits, 'locale'>): string
 
 /** A day in words short enough for a table, "Nov 24, 2026". */
 export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
-  return new Intl.DateTimeFormat(habits.locale, {
+  return timeFormat(habits.locale, {
     timeZone: 'UTC',
     day: 'numeric',
     month: 'short',
@@ -65,7 +66,7 @@ export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
 
 /** Clock time of an instant in the kitchen's zone, "14:15:53". */
 export function clockText(instant_ms: number, habits: Pick<Habits, 'zone'>, seconds = false): string {
-  return new Intl.DateTimeFormat('en-GB', {
+  return timeFormat('en-GB', {
     timeZone: habits.zone,
     hour: '2-digit',
     minute: '2-digit',
@@ -79,7 +80,7 @@ export function instantText(
   habits: Pick<Habits, 'locale' | 'zone'>,
   seconds = false,
 ): string {
-  const day = new Intl.DateTimeFormat(habits.locale, {
+  const day = timeFormat(habits.locale, {
     timeZone: habits.zone,
     day: 'numeric',
     month: 'short',

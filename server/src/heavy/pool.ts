@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
 import { retryable } from '../house/problems.ts';
 import type { Tasks } from './tasks.ts';
@@ -16,7 +17,7 @@ const IDLE_MS = 20_000;
 
 /** The built worker: beside the bundle this runs in, or where a build left it. */
 function workerFile(): string {
-  const places = ['./heavy.mjs', '../heavy.mjs', '../../../dist/server/heavy.mjs'];
+  const places = ['./heavy.mjs', '../heavy.mjs', '../server/heavy.mjs', '../../../dist/server/heavy.mjs'];
   const found = places.map(p => fileURLToPath(new URL(p, import.meta.url))).find(existsSync);
   if (!found) throw new Error('The worker is not built; run npm run build.');
   return found;
@@ -30,7 +31,7 @@ const opened = (): Piscina =>
     maxThreads: THREADS,
     maxQueue: QUEUE,
     idleTimeout: IDLE_MS,
-    resourceLimits: { maxOldGenerationSizeMb: 192 },
+    resourceLimits: { maxOldGenerationSizeMb: 160, maxYoungGenerationSizeMb: 16 },
   }));
 
 /**
@@ -46,15 +47,31 @@ export async function heavy<K extends keyof Tasks>(
   try {
     return (await opened().run({ task, data })) as Awaited<ReturnType<Tasks[K]>>;
   } catch (error) {
-    if (error instanceof Error && /queue is at limit/i.test(error.message))
-      throw retryable(
-        'busy',
-        'Too many papers and files are being made just now.',
-        'They are made one after the other, so that the kitchen goes on meanwhile.',
-        'Try again in a moment.',
-      );
+    if (error instanceof Error && /queue is at limit/i.test(error.message)) throw tooMany();
     throw error;
   }
+}
+
+function tooMany() {
+  return retryable(
+    'busy',
+    'Too many papers and files are being made just now.',
+    'They are made one after the other, so that the kitchen goes on meanwhile.',
+    'Try again in a moment.',
+  );
+}
+
+/** Papers are read and drawn one after the other: so many read at once would hold up the other calls by their reading. */
+const oneByOne = pLimit(1);
+
+/**
+ * Does what makes a paper when its turn has come, from reading on.
+ *
+ * @throws HttpProblem 503 when too many wait
+ */
+export async function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (oneByOne.pendingCount >= QUEUE) throw tooMany();
+  return oneByOne(work);
 }
 
 /** Ends the threads. */

@@ -91,6 +91,12 @@ export interface Counts {
   waiting: number;
 }
 
+/** SQL with its parameters, which are `$1` and so on. */
+export interface Statement {
+  text: string;
+  values?: unknown[];
+}
+
 interface Opts {
   /** Longest it may take, ms. */
   patience_ms?: number;
@@ -104,30 +110,23 @@ export interface Database {
   inKitchen<T>(kitchenId: string, work: (trx: Trx) => Promise<T>, opts?: Opts): Promise<T>;
   /** A transaction outside every kitchen: accounts, sessions, memberships, invitations. */
   outside<T>(work: (trx: Trx) => Promise<T>, opts?: Opts): Promise<T>;
-  /**
-   * A transaction whose first statement goes with its beginning, in one journey.
-   *
-   * @param first  SQL without parameters: whatever comes from outside must be escaped by `literal`
-   */
+  /** A transaction whose first statement is sent along with its beginning, in one journey. */
   beginningWith<T>(
-    first: string,
+    first: Statement,
     work: (trx: Trx, rows: Record<string, unknown>[]) => Promise<T>,
     opts?: Opts,
   ): Promise<T>;
-  /** One statement by itself, committed whatever becomes of the caller. Parameters are `$1` and so on. */
-  alone(statement: {
-    text: string;
-    values?: unknown[];
-  }): Promise<{ rows: Record<string, unknown>[]; rowCount: number | null }>;
+  /** One statement by itself, committed whatever becomes of the caller. */
+  alone(statement: Statement): Promise<{ rows: Record<string, unknown>[]; rowCount: number | null }>;
   counts(): Counts;
   close(): Promise<void>;
 }
 
-/** A text as an SQL literal. */
-export const literal = (text: string): string => pg.escapeLiteral(text);
-
-/** SQL that lets the transaction see one kitchen, for its own length only. */
-const enteringSql = (kitchenId: string) => `select set_config('app.kitchen_id', ${literal(kitchenId)}, true)`;
+/** Lets the transaction see one kitchen, for its own length only. */
+const entering = (kitchenId: string): Statement => ({
+  text: "select set_config('app.kitchen_id', $1, true)",
+  values: [kitchenId],
+});
 
 /** Lets the transaction see one kitchen, for its own length only. */
 export async function enterKitchen(trx: Trx, kitchenId: string): Promise<void> {
@@ -136,6 +135,33 @@ export async function enterKitchen(trx: Trx, kitchenId: string): Promise<void> {
 
 /** Builds SQL and nothing else: it holds no connection. Errors do not carry the values of a query. */
 const builder = knexModule({ client: 'pg', compileSqlOnError: false }).client as Knex.Client;
+
+/** A statement said so often is prepared on each connection that says it: PostgreSQL then reads and plans it once. */
+const PREPARED_FROM = 4;
+/** Most statements that are prepared, and most that are counted: lists of ids make many that are said once. */
+const MOST_PREPARED = 250;
+const MOST_COUNTED = 2000;
+const names = new Map<string, string>();
+const said = new Map<string, number>();
+
+function prepared(statement: Statement): pg.QueryConfig {
+  const { text, values } = statement;
+  const name = names.get(text);
+  if (name !== undefined) return { name, text, values: values as unknown[] };
+  if (names.size < MOST_PREPARED) {
+    const times = (said.get(text) ?? 0) + 1;
+    if (said.size >= MOST_COUNTED) said.clear();
+    said.set(text, times);
+    if (times >= PREPARED_FROM) {
+      names.set(text, `s${names.size}`);
+      said.delete(text);
+    }
+  }
+  return { text, values: values as unknown[] };
+}
+
+/** SQLSTATE of a prepared statement whose tables have changed since: its connection is thrown away. */
+export const PLAN_IS_STALE = '0A000';
 
 interface Turn {
   open: boolean;
@@ -149,7 +175,7 @@ function bind(connection: pg.PoolClient, turn: Turn): Trx {
     _query: {
       value: async (on: pg.PoolClient, query: { sql: string; bindings?: unknown[]; response?: unknown }) => {
         if (!turn.open) throw new DatabaseAway('the transaction is over', 'busy');
-        query.response = await on.query(query.sql, query.bindings ?? []);
+        query.response = await on.query(prepared({ text: query.sql, values: query.bindings ?? [] }));
         return query;
       },
     },
@@ -175,10 +201,11 @@ async function within<T>(ms: number, work: Promise<T>): Promise<T> {
  * @param url  postgres:// of a role that owns no table
  * @param patience_ms  longest one call may take; administration takes its time
  */
-export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER_MS): Database {
-  const config: pg.PoolConfig = {
+export function openDatabase(url: string, poolMax = 8, patience_ms = AWAY_AFTER_MS): Database {
+  const config: pg.PoolConfig & { pipeline: boolean } = {
     connectionString: url,
     application_name: 'cocotte',
+    pipeline: true,
     statement_timeout: patience_ms,
     lock_timeout: Math.min(patience_ms > AWAY_AFTER_MS ? ADMIN_LOCK_MS : LOCK_MS, patience_ms),
     idle_in_transaction_session_timeout: Math.max(IDLE_IN_TRANSACTION_MS, patience_ms),
@@ -217,7 +244,7 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
   };
 
   const run = async <T>(
-    first: string | null,
+    first: Statement | null,
     work: (trx: Trx, rows: Record<string, unknown>[]) => Promise<T>,
     opts: Opts = {},
   ): Promise<T> => {
@@ -240,11 +267,11 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
       if (!given) connection.release(!clean);
       given = true;
     };
-    const rollback = async () => {
+    const rollback = async (clean: boolean) => {
       turn.open = false;
       try {
         await within(GRACE_MS, connection.query('rollback'));
-        giveBack(true);
+        giveBack(clean);
       } catch {
         giveBack(false);
       }
@@ -269,14 +296,17 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
     const attempt = async (): Promise<T> => {
       let value: T;
       try {
-        const begun = await connection.query([beginning, ...(first === null ? [] : [first])].join('; '));
-        const { rows } = [begun].flat().at(-1) as pg.QueryResult;
-        value = await work(bind(connection, turn), rows ?? []);
+        // Both are sent before either is answered.
+        const [, begun] = await Promise.all([
+          connection.query(beginning),
+          first === null ? null : connection.query<Record<string, unknown>>(prepared(first)),
+        ]);
+        value = await work(bind(connection, turn), begun?.rows ?? []);
         if (late) throw new DatabaseAway('past its deadline', 'busy');
       } catch (error) {
         const overrun = late || isOverrun(error);
         if (overrun && !given) counts.late += 1;
-        await rollback();
+        await rollback((error as { code?: string })?.code !== PLAN_IS_STALE);
         throw overrun || isAway(error) ? asAway(error, overrun) : error;
       }
       if (!opts.reads) {
@@ -319,7 +349,7 @@ export function openDatabase(url: string, poolMax = 12, patience_ms = AWAY_AFTER
 
   return {
     outside: (work, opts) => run(null, work, opts),
-    inKitchen: (kitchenId, work, opts) => run(enteringSql(kitchenId), work, opts),
+    inKitchen: (kitchenId, work, opts) => run(entering(kitchenId), work, opts),
     beginningWith: run,
     async alone(statement) {
       const connection = await acquire();

@@ -11,10 +11,11 @@ import {
 import { documentOf } from '@cocotte/contract/rules';
 import { type Role, mayAct } from '@cocotte/core/kitchen';
 import express, { type Request, type Response, type Router } from 'express';
-import { type Visitor, visitorFrom, visitorSql } from '../kitchen/outside.ts';
+import { type Visitor, visitorFrom, visitorStatement } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
-import { type Database, DatabaseAway, type Trx } from './database.ts';
+import { type Database, DatabaseAway, PLAN_IS_STALE, type Trx } from './database.ts';
 import type { Guesses } from '../kitchen/guesses.ts';
+import { inTurn } from '../heavy/pool.ts';
 import { isBounded } from './json-bounds.ts';
 import { HttpProblem, problem } from './problems.ts';
 import { DEVICE_COOKIE, SESSION_COOKIE, cookieHash, setCookie } from './session-cookie.ts';
@@ -110,7 +111,7 @@ export function room<P, Q, B, R>(
       const bytes = await bodyOf(endpoint, req, res);
       const act = () =>
         house.database.beginningWith(
-          visitorSql(tokenHash, kitchenId as string, house.clock.now_ms()),
+          visitorStatement(tokenHash, kitchenId as string, house.clock.now_ms()),
           async (trx, rows) => {
             const visitor = visitorFrom(rows);
             if (!visitor) throw signInFirst();
@@ -128,17 +129,29 @@ export function room<P, Q, B, R>(
         );
       // Two who wrote the same thing at once, or waited for each other in a ring: the one that was rolled back is done
       // again, and finds what the other did.
-      const reply = await act().catch((error: unknown) => {
-        if (!wasBeaten(error)) throw error;
-        return act();
-      });
+      const again = () =>
+        act().catch((error: unknown) => {
+          if (!wasBeaten(error)) throw error;
+          return act();
+        });
+      if (endpoint.reply.kind === 'file') {
+        await inTurn(async () => {
+          const paper = await again();
+          send(endpoint, res, paper instanceof Afterwards ? await paper.make() : paper);
+        });
+        return;
+      }
+      const reply = await again();
       send(endpoint, res, reply instanceof Afterwards ? await reply.make() : reply);
     },
   };
 }
 
-/** SQLSTATE of a row that somebody else wrote first, of transactions that cannot stand side by side, of a ring of locks. */
-const BEATEN = new Set(['23505', '40001', '40P01']);
+/**
+ * SQLSTATE of a row that somebody else wrote first, of transactions that cannot stand side by side, of a ring of locks,
+ * of a plan that a migration made stale.
+ */
+const BEATEN = new Set(['23505', '40001', '40P01', PLAN_IS_STALE]);
 function wasBeaten(error: unknown): boolean {
   const cause = error instanceof DatabaseAway ? error.cause : error;
   return BEATEN.has(String((cause as { code?: string } | undefined)?.code ?? ''));
@@ -172,7 +185,7 @@ export function door<P, Q, B, R>(
 ): Mounted {
   return atTheDoor(endpoint, (house, tokenHash, begin) =>
     tokenHash
-      ? house.database.beginningWith(visitorSql(tokenHash, null, house.clock.now_ms()), (trx, rows) =>
+      ? house.database.beginningWith(visitorStatement(tokenHash, null, house.clock.now_ms()), (trx, rows) =>
           work({ ...begin(visitorFrom(rows)), trx }),
         )
       : house.database.outside(trx => work({ ...begin(null), trx })),
@@ -187,7 +200,7 @@ export function porch<P, Q, B, R>(
   return atTheDoor(endpoint, async (house, tokenHash, begin) => {
     const visitor = tokenHash
       ? await house.database.beginningWith(
-          visitorSql(tokenHash, null, house.clock.now_ms()),
+          visitorStatement(tokenHash, null, house.clock.now_ms()),
           async (_trx, rows) => visitorFrom(rows),
         )
       : null;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import fontkit from '@pdf-lib/fontkit';
-import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
+import { PDFDocument, type PDFFont, PDFHexString, type PDFPage, rgb } from 'pdf-lib';
 
 const require = createRequire(import.meta.url);
 const fontFile = (name: string) => readFileSync(require.resolve(name));
@@ -37,7 +37,23 @@ export async function newPaper(title: string): Promise<{ pdf: PDFDocument; faces
       subset: true,
     }),
   };
+  for (const face of Object.values(faces)) rememberWords(face);
   return { pdf, faces };
+}
+
+/**
+ * Lays each word out once for a paper: a record says the same few words thousands of times, and laying out is most of
+ * the work of drawing. The code of a text is the codes of its words, one after the other.
+ */
+function rememberWords(face: PDFFont): void {
+  const encode = face.encodeText.bind(face);
+  const known = new Map<string, string>();
+  const codeOf = (word: string): string => {
+    let code = known.get(word);
+    if (code === undefined) known.set(word, (code = encode(word).asString()));
+    return code;
+  };
+  face.encodeText = text => PDFHexString.of(text.split(/( )/).map(codeOf).join(''));
 }
 
 export const PT_PER_MM = 72 / 25.4;

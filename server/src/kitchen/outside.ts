@@ -1,7 +1,7 @@
 import { type Names, byName } from '@cocotte/core/measure';
 import type { OpenInvitation, SessionRow } from '@cocotte/contract';
 import type { Role } from '@cocotte/core/kitchen';
-import { type Trx, literal } from '../house/database.ts';
+import type { Statement, Trx } from '../house/database.ts';
 
 /** Accounts, sessions, memberships and invitations: the only rows that lie outside every kitchen. */
 export interface Visitor {
@@ -27,17 +27,19 @@ const SESSION_MS = 30 * 86_400_000;
 const instant = (ms: number) => new Date(ms).toISOString();
 
 /**
- * SQL that reads who a session belongs to and what they may do in a kitchen. In the same statement the transaction
- * enters that kitchen, for its own length; it enters none when they are not a member of it.
+ * The statement that reads who a session belongs to and what they may do in a kitchen. In it the transaction enters
+ * that kitchen, for its own length; it enters none when they are not a member of it.
  */
-export function visitorSql(tokenHash: string, kitchenId: string | null, now_ms: number): string {
-  const kitchen = kitchenId === null ? 'null' : literal(kitchenId);
-  return `select s.session_id, s.kitchen_id as last_kitchen, a.id, a.name, a.email, a.demo, m.role,
-      coalesce(m.role = 'owner' or m.may_sign, false) as may_sign,
-      set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
-    from sessions s join accounts a on a.id = s.account_id
-    left join memberships m on m.account_id = a.id and m.kitchen_id = ${kitchen}
-    where s.token_hash = ${literal(tokenHash)} and s.expires_at > ${literal(instant(now_ms))}`;
+export function visitorStatement(tokenHash: string, kitchenId: string | null, now_ms: number): Statement {
+  return {
+    text: `select s.session_id, s.kitchen_id as last_kitchen, a.id, a.name, a.email, a.demo, m.role,
+        coalesce(m.role = 'owner' or m.may_sign, false) as may_sign,
+        set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
+      from sessions s join accounts a on a.id = s.account_id
+      left join memberships m on m.account_id = a.id and m.kitchen_id = $2
+      where s.token_hash = $1 and s.expires_at > $3`,
+    values: [tokenHash, kitchenId, instant(now_ms)],
+  };
 }
 
 /** Who that is, or null when the session is unknown or over. */

@@ -73,11 +73,15 @@ type Attempt = (work: () => Promise<unknown>) => Promise<void>;
 
 function Members({ attempt }: { attempt: Attempt }) {
   const { person } = useHere();
+  const client = useQueryClient();
   const { data } = useQuery({ queryKey: ['people'], queryFn: () => call(listPeople) });
   const change = (p: Member, over: Partial<Pick<Member, 'role' | 'maySign'>>) => {
     const role = over.role ?? p.role;
     const maySign = role !== 'viewer' && (over.maySign ?? p.maySign);
-    return attempt(() => call(changePerson, { params: { personId: p.personId }, body: { role, maySign } }));
+    return attempt(async () => {
+      const params = { personId: p.personId };
+      client.setQueryData(['people'], await call(changePerson, { params, body: { role, maySign } }));
+    });
   };
   return (
     <Sheet title="Who works here" sx={{ overflowX: 'auto' }}>

@@ -1,0 +1,190 @@
+import { readFileSync } from 'node:fs';
+import { Agent, request } from 'node:http';
+import { performance } from 'node:perf_hooks';
+import { hashToken } from '@cocotte/server/house/session-cookie';
+import { Device } from '@cocotte/testing/device';
+import pg from 'pg';
+import { type Kitchen, serve } from './kitchens.ts';
+import { QUERIES, SESSION, inside } from './load.ts';
+import { median, ms, percentile, ratio, say, tiny } from './say.ts';
+
+const CLIENTS = 50;
+const MIXED_S = tiny ? 1 : 30;
+/** One call in so many is an append. */
+const APPENDS = 10;
+const agent = new Agent({ keepAlive: true, maxSockets: 80 });
+
+interface Told {
+  status: number;
+  took_ms: number;
+  bytes: number;
+}
+
+function ask(port: number, token: string, path: string, body?: string): Promise<Told> {
+  const began = performance.now();
+  return new Promise((resolve, reject) => {
+    const req = request(
+      {
+        host: '127.0.0.1',
+        port,
+        path,
+        agent,
+        method: body ? 'POST' : 'GET',
+        headers: {
+          cookie: `cocotte_session=${token}`,
+          ...(body ? { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : {}),
+        },
+      },
+      res => {
+        let bytes = 0;
+        res.on('data', (d: Buffer) => {
+          bytes += d.length;
+        });
+        res.once('end', () =>
+          resolve({ status: res.statusCode ?? 0, took_ms: performance.now() - began, bytes }),
+        );
+      },
+    );
+    req.once('error', reject);
+    req.end(body);
+  });
+}
+
+const rss_MB = (pid: number | undefined) =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+/** Fifty connections, reads and appends mixed, for half a minute on the kitchen of ten years. */
+export async function mixedLoad(kitchen: Kitchen): Promise<void> {
+  const server = await serve(kitchen);
+  const batches = await someBatches(kitchen);
+  const device = new Device(kitchen.personId, Date.now());
+  const reads: number[] = [];
+  const appends: number[] = [];
+  const statuses = new Map<number, number>();
+  const one = async (i: number): Promise<void> => {
+    const write = i % APPENDS === 0;
+    const [, path] = QUERIES[i % QUERIES.length] as (typeof QUERIES)[number];
+    const told = write
+      ? await ask(
+          server.port,
+          kitchen.token,
+          inside(kitchen, `/batches/${batches[i % batches.length]}/events`),
+          JSON.stringify({ events: [device.fact(Date.now(), 'note.written', { text: 'x' })] }),
+        )
+      : await ask(server.port, kitchen.token, path(kitchen));
+    statuses.set(told.status, (statuses.get(told.status) ?? 0) + 1);
+    if (told.status === 200) (write ? appends : reads).push(told.took_ms);
+  };
+  let turn = 0;
+  const forAWhile = async (seconds: number, work: (i: number) => Promise<void>) => {
+    const until = performance.now() + seconds * 1000;
+    await Promise.all(
+      Array.from({ length: CLIENTS }, async () => {
+        while (performance.now() < until) await work(turn++);
+      }),
+    );
+  };
+  const low: number[] = [];
+  const pool = new pg.Pool({ connectionString: kitchen.appUrl, max: CLIENTS });
+  const bare = async (i: number): Promise<void> => {
+    const [, , sql, params] = QUERIES[i % QUERIES.length] as (typeof QUERIES)[number];
+    const began = performance.now();
+    const client = await pool.connect();
+    await client.query('begin');
+    await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
+    await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+    // An append at the least: the head locked and written, and the disk's flush at commit.
+    if (i % APPENDS === 0)
+      await client.query('update heads set hash = hash where kitchen_id = $1', [kitchen.kitchenId]);
+    else await client.query(sql, params(kitchen));
+    await client.query('commit');
+    client.release();
+    if (i % APPENDS !== 0) low.push(performance.now() - began);
+  };
+  // Floor and server take turns, so that a noisy minute falls on both.
+  const rounds = tiny ? 1 : 3;
+  await forAWhile(tiny ? 0.2 : 2, one);
+  reads.length = appends.length = 0;
+  statuses.clear();
+  for (let round = 0; round < rounds; round++) {
+    await forAWhile(MIXED_S / rounds / 3, bare);
+    await forAWhile(MIXED_S / rounds, one);
+  }
+  await pool.end();
+  const all = [...statuses.values()].reduce((a, b) => a + b, 0);
+  const away = statuses.get(503) ?? 0;
+  const other = [...statuses.keys()].filter(s => s !== 200 && s !== 503);
+  say(
+    `\nMixed load, ${CLIENTS} connections for ${MIXED_S} s on the ten years: ${all} calls, ${away} of them 503 (limit 1 %), other than 200 and 503: ${other.join(', ') || 'none'}`,
+  );
+  say(
+    `  reads p95 ${ms(percentile(reads, 0.95))}, median ${ms(median(reads))}; floor, the same transactions through pg: p95 ${ms(percentile(low, 0.95))}, median ${ms(median(low))}; appends p95 ${ms(percentile(appends, 0.95))}, median ${ms(median(appends))}`,
+  );
+  say(`  server memory afterwards ${rss_MB(server.child.pid).toFixed(0)} MB (target under 300)`);
+  ratio('mixed load, share of 503, per cent', (away / all) * 100, 1);
+  ratio('mixed load, calls that broke', other.length, 0);
+  ratio('mixed load, reads p95 over its floor', percentile(reads, 0.95) / percentile(low, 0.95), 2);
+  await server.stop();
+}
+
+async function someBatches(kitchen: Kitchen): Promise<string[]> {
+  const client = new pg.Client({ connectionString: kitchen.appUrl });
+  await client.connect();
+  await client.query("select set_config('app.kitchen_id', $1, false)", [kitchen.kitchenId]);
+  const { rows } = await client.query('select batch_id from batches order by made_on desc limit 20');
+  await client.end();
+  return rows.map(r => r.batch_id as string);
+}
+
+/** A record of 3,000 entries on paper, once, and ten at once beside the kitchen's other calls. */
+export async function papers(kitchen: Kitchen): Promise<void> {
+  const server = await serve(kitchen);
+  const device = new Device(kitchen.personId, Date.now());
+  const wanted = tiny ? 100 : 3000;
+  for (let at = 0; at < wanted; at += 100) {
+    const events = Array.from({ length: 100 }, (_, i) =>
+      device.fact(Date.now(), 'temperature.read', { where: 'pot', temp_C: 90 + ((at + i) % 10) }),
+    );
+    const told = await ask(
+      server.port,
+      kitchen.token,
+      inside(kitchen, `/batches/${kitchen.batchId}/events`),
+      JSON.stringify({ events }),
+    );
+    if (told.status !== 200) throw new Error(`append answered ${told.status}`);
+  }
+  const paper = () =>
+    ask(server.port, kitchen.token, inside(kitchen, `/batches/${kitchen.batchId}/record.pdf`));
+  const other = () => ask(server.port, kitchen.token, inside(kitchen, '/today'));
+  /** Other calls, one after the other, while something goes on: how long each took. */
+  const beside = async (work: Promise<unknown>): Promise<number[]> => {
+    const times: number[] = [];
+    let going = true;
+    const ended = work.finally(() => {
+      going = false;
+    });
+    while (going) times.push((await other()).took_ms);
+    await ended;
+    return times;
+  };
+  await paper();
+  const one = await paper();
+  const usual = await beside(new Promise(resolve => setTimeout(resolve, tiny ? 200 : 3000)));
+  const began = performance.now();
+  const ten = Promise.all(Array.from({ length: 10 }, paper));
+  const meanwhile = await beside(ten);
+  const took = performance.now() - began;
+  const statuses = (await ten).map(t => t.status);
+  say(
+    `\nRecord of ${wanted} entries as PDF: ${ms(one.took_ms)} (target under 3 s), ${(one.bytes / 1000).toFixed(0)} KB; ten at once: ${ms(took)}, answered ${[...new Set(statuses)].join(', ')}`,
+  );
+  say(
+    `  other calls: p95 ${ms(percentile(usual, 0.95))} usually, ${ms(percentile(meanwhile, 0.95))} beside ten papers (target at most twice), longest ${ms(Math.max(...usual))} and ${ms(Math.max(...meanwhile))}; memory ${rss_MB(server.child.pid).toFixed(0)} MB`,
+  );
+  ratio(
+    'other calls beside ten papers, p95 over usual',
+    percentile(meanwhile, 0.95) / percentile(usual, 0.95),
+    2,
+  );
+  await server.stop();
+}
