@@ -46,7 +46,7 @@ test('an owner gives the right to release and sign, lists links and withdraws on
   await expect(may).toBeChecked();
   await page.getByRole('combobox', { name: 'Role of Cy' }).click();
   await page.getByRole('option', { name: 'viewer' }).click();
-  await expect(page.getByText('no, changes nothing')).toBeVisible();
+  await expect(page.getByText('Reads, and changes nothing.')).toBeVisible();
 
   await page.getByRole('button', { name: 'Make a link' }).click();
   await page.getByRole('button', { name: /^Withdraw the link for a cook/ }).click();

@@ -76,6 +76,7 @@ function Sessions() {
                     size="small"
                     variant="outlined"
                     onClick={() => void end(s)}
+                    sx={{ whiteSpace: 'nowrap' }}
                     aria-label={`End the session of ${browserWords(s.browser)}, since ${at(s.signedInAt)}`}
                   >
                     End it

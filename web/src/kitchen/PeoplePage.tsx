@@ -9,24 +9,12 @@ import {
 } from '@cocotte/contract';
 import { ROLES, type Role } from '@cocotte/core/kitchen';
 import { type Fault, instantText } from '@cocotte/core/measure';
-import {
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { Aloud, Faults, Nothing, Sheet, ViewHead } from '../shell/parts.tsx';
+import { Faults, Nothing, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
 const WORDS: Record<Role, string> = {
@@ -84,80 +72,78 @@ function Members({ attempt }: { attempt: Attempt }) {
     });
   };
   return (
-    <Sheet title="Who works here" sx={{ overflowX: 'auto' }}>
-      <Table>
-        <TableHead>
-          <TableRow>
-            <TableCell>Name</TableCell>
-            <TableCell>Role</TableCell>
-            <TableCell>May release and sign</TableCell>
-            <TableCell>
-              <Aloud>Action</Aloud>
-            </TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {data?.people.map(p => (
-            <TableRow key={p.personId}>
-              <TableCell>
-                {p.name}
-                <Box sx={{ color: 'text.secondary', fontSize: '0.9rem', wordBreak: 'break-word' }}>
-                  {p.email}
-                </Box>
-              </TableCell>
-              <TableCell>
-                <TextField
-                  select
+    <Sheet title="Who works here">
+      <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+        {data?.people.map(p => (
+          <Box
+            component="li"
+            key={p.personId}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: {
+                xs: 'minmax(0, 1fr) auto',
+                md: 'minmax(0, 1.3fr) 150px minmax(0, 1.2fr) 104px',
+              },
+              columnGap: 2,
+              rowGap: 1.25,
+              alignItems: 'center',
+              py: 1.5,
+              borderTop: 1,
+              borderColor: 'rule.main',
+              '&:first-of-type': { borderTop: 0, pt: 0.5 },
+            }}
+          >
+            <Box sx={{ gridColumn: { xs: '1 / -1', md: 'auto' } }}>
+              {p.name}
+              <Box sx={{ color: 'text.secondary', fontSize: '0.9rem', overflowWrap: 'anywhere' }}>
+                {p.email}
+              </Box>
+            </Box>
+            <TextField
+              select
+              size="small"
+              label={`Role of ${p.name}`}
+              value={p.role}
+              onChange={e => void change(p, { role: e.target.value as Role })}
+            >
+              {ROLES.map(r => (
+                <MenuItem key={r} value={r}>
+                  {r}
+                </MenuItem>
+              ))}
+            </TextField>
+            <Box sx={{ gridColumn: { xs: '1 / -1', md: 'auto' }, gridRow: { xs: 3, md: 'auto' } }}>
+              {p.role === 'owner' && 'May release and sign, as an owner.'}
+              {p.role === 'viewer' && <Soft>Reads, and changes nothing.</Soft>}
+              {p.role === 'cook' && (
+                <FormControlLabel
+                  control={
+                    <Checkbox
+                      checked={p.maySign}
+                      onChange={e => void change(p, { maySign: e.target.checked })}
+                      slotProps={{ input: { 'aria-label': `${p.name} may release and sign` } }}
+                    />
+                  }
+                  label="May release and sign"
+                />
+              )}
+            </Box>
+            <Box sx={{ textAlign: 'right' }}>
+              {p.personId !== person.id && (
+                <Button
                   size="small"
-                  label={`Role of ${p.name}`}
-                  value={p.role}
-                  onChange={e => void change(p, { role: e.target.value as Role })}
-                  sx={{ minWidth: 130 }}
+                  variant="outlined"
+                  onClick={() => void attempt(() => call(removePerson, { params: { personId: p.personId } }))}
+                  aria-label={`Take out ${p.name}`}
                 >
-                  {ROLES.map(r => (
-                    <MenuItem key={r} value={r}>
-                      {r}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              </TableCell>
-              <TableCell>
-                {p.role === 'owner' ? (
-                  'yes, as an owner'
-                ) : p.role === 'viewer' ? (
-                  'no, changes nothing'
-                ) : (
-                  <FormControlLabel
-                    control={
-                      <Checkbox
-                        checked={p.maySign}
-                        onChange={e => void change(p, { maySign: e.target.checked })}
-                        slotProps={{ input: { 'aria-label': `${p.name} may release and sign` } }}
-                      />
-                    }
-                    label={p.maySign ? 'yes' : 'no'}
-                  />
-                )}
-              </TableCell>
-              <TableCell align="right">
-                {p.personId !== person.id && (
-                  <Button
-                    size="small"
-                    variant="outlined"
-                    onClick={() =>
-                      void attempt(() => call(removePerson, { params: { personId: p.personId } }))
-                    }
-                    aria-label={`Take out ${p.name}`}
-                  >
-                    Take out
-                  </Button>
-                )}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-      <Box sx={{ color: 'text.secondary', mt: 1.5 }}>
+                  Take out
+                </Button>
+              )}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ color: 'text.secondary', mt: 1 }}>
         Whoever may release and sign answers for what leaves the kitchen.
       </Box>
     </Sheet>
