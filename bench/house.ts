@@ -170,21 +170,59 @@ export async function papers(kitchen: Kitchen): Promise<void> {
   await paper();
   const one = await paper();
   const usual = await beside(new Promise(resolve => setTimeout(resolve, tiny ? 200 : 3000)));
+  await held(server.port);
   const began = performance.now();
   const ten = Promise.all(Array.from({ length: 10 }, paper));
   const meanwhile = await beside(ten);
   const took = performance.now() - began;
   const statuses = (await ten).map(t => t.status);
+  const heldByPapers = await held(server.port);
   say(
     `\nRecord of ${wanted} entries as PDF: ${ms(one.took_ms)} (target under 3 s), ${(one.bytes / 1000).toFixed(0)} KB; ten at once: ${ms(took)}, answered ${[...new Set(statuses)].join(', ')}`,
   );
   say(
     `  other calls: p95 ${ms(percentile(usual, 0.95))} usually, ${ms(percentile(meanwhile, 0.95))} beside ten papers (target at most twice), longest ${ms(Math.max(...usual))} and ${ms(Math.max(...meanwhile))}; memory ${rss_MB(server.child.pid).toFixed(0)} MB`,
   );
+  say(`  the event loop was held ${ms(heldByPapers)} at most meanwhile (target under 50 ms)`);
+  await wrongBodies(server.port, kitchen);
   ratio(
     'other calls beside ten papers, p95 over usual',
     percentile(meanwhile, 0.95) / percentile(usual, 0.95),
     2,
   );
   await server.stop();
+}
+
+/** The longest the server's event loop was held since it was last asked, ms. */
+async function held(port: number): Promise<number> {
+  const answer = await fetch(`http://127.0.0.1:${port}/api/health`);
+  return ((await answer.json()) as { held_ms: number }).held_ms;
+}
+
+/** A megabyte of wrong body, with and without a cookie: how long it holds everybody else up. */
+async function wrongBodies(port: number, kitchen: Kitchen): Promise<void> {
+  const fill = (one: string) =>
+    Array.from({ length: Math.floor(900_000 / (one.length + 1)) }, () => one).join(',');
+  const bodies: [name: string, body: string][] = [
+    ['rows of nothing', `{"events":[${fill('null')}]}`],
+    ['brackets', `{"events":${'['.repeat(400_000)}${']'.repeat(400_000)}}`],
+    ['names', `{${Array.from({ length: 60_000 }, (_, i) => `"k${i}":${i}`).join(',')}}`],
+    [
+      'a name in each row',
+      `{"events":[${Array.from({ length: 19_000 }, (_, i) => `{"k${i}":1}`).join(',')}]}`,
+    ],
+    ['one long text', `{"events":"${'x'.repeat(900_000)}"}`],
+  ];
+  const path = inside(kitchen, `/batches/${kitchen.batchId}/events`);
+  const most: string[] = [];
+  for (const [name, body] of bodies) {
+    for (let i = 0; i < 3; i++) await ask(port, kitchen.token, path, body);
+    await held(port);
+    for (let i = 0; i < 5; i++) {
+      await ask(port, kitchen.token, path, body);
+      await ask(port, 'nobody', path, body);
+    }
+    most.push(`${name} ${ms(await held(port))}`);
+  }
+  say(`  a megabyte of wrong body held it at most: ${most.join(', ')} (target under 50 ms)`);
 }

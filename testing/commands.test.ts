@@ -9,8 +9,8 @@ import pg from 'pg';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Machine, ROOT, alive } from './machine.ts';
 
-/** Often on demand (`npm run soak`), twice otherwise. */
-const KILLS = process.env.COCOTTE_SOAK ? 5 : 2;
+/** Times in a row that the database is killed under `npm start`. */
+const KILLS = 5;
 let machine: Machine;
 beforeAll(async () => {
   machine = await Machine.open();

@@ -61,6 +61,7 @@ export class TestServer {
         clock: { now_ms: () => self?.now_ms ?? Date.now() },
         secure: false,
         guesses: guessesIn(database),
+        held_ms: () => 0,
         names: ['localhost', '127.0.0.1'],
       },
       null,

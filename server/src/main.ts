@@ -4,6 +4,7 @@ import { createServer as createHttps } from 'node:https';
 import { makeApp } from './house/app.ts';
 import { clockFromEnvironment } from './house/clock.ts';
 import { assertSafeRole, openDatabase } from './house/database.ts';
+import { watchLoop } from './house/loop.ts';
 import { pendingMigrations } from './house/migrate.ts';
 import { holdPresence } from './house/presence.ts';
 import { namesFromEnvironment } from './house/names.ts';
@@ -36,6 +37,7 @@ async function main(): Promise<void> {
       clock: clockFromEnvironment(process.env),
       secure,
       guesses: guessesIn(database),
+      held_ms: watchLoop(),
       names: namesFromEnvironment(process.env),
     },
     COCOTTE_WEB_DIST ?? null,

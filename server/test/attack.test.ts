@@ -286,6 +286,7 @@ describe('framing', () => {
         clock: { now_ms: () => 0 },
         secure: false,
         guesses: guessesIn(server.database),
+        held_ms: () => 0,
         names: ['127.0.0.1'],
       },
       `${import.meta.dirname}/../../dist/web`,

@@ -156,6 +156,7 @@ describe('the table of endpoints', () => {
           clock: { now_ms: () => 0 },
           secure: false,
           guesses: guessesIn(server.database),
+          held_ms: () => 0,
           names: [],
         },
         null,

@@ -63,9 +63,12 @@ export async function append(
       received_at: receivedAt,
     };
   });
-  await queries.insertEvents(trx, rows);
-  await queries.writeHead(trx, kitchenId, { seq, hash });
-  await queries.writeBatch(trx, kitchenId, project(batchId, fold(after), seq));
+  // None of the three needs another's answer: they go in one journey.
+  await Promise.all([
+    queries.insertEvents(trx, rows),
+    queries.writeHead(trx, kitchenId, { seq, hash }),
+    queries.writeBatch(trx, kitchenId, project(batchId, fold(after), seq)),
+  ]);
   return after;
 }
 

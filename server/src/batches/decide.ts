@@ -61,14 +61,13 @@ export async function decide<K extends DecisionType>(
 ): Promise<BatchView> {
   const { trx, kitchenId } = call;
   checkStamp(call, stamp, 'stamp');
-  const head = await queries.lockHead(trx, kitchenId);
   const hash = clientHash({ type, batchId, sent });
-  const known = (await queries.knownEvents(trx, kitchenId, [stamp.id])).get(stamp.id);
+  const { head, events: before, ...record } = await queries.lockRecord(trx, kitchenId, batchId, [stamp.id]);
+  const known = record.known.get(stamp.id);
   if (known) {
     if (known.clientHash !== hash) throw clash('stamp.id');
     return view(call, batchId);
   }
-  const before = await queries.selectEvents(trx, kitchenId, batchId);
   if (type === 'batch.started') {
     if (before.length > 0)
       throw problem(

@@ -28,21 +28,41 @@ export async function writeHead(trx: Trx, kitchenId: string, head: Head): Promis
   await trx('heads').where({ kitchen_id: kitchenId }).update(head);
 }
 
-export async function knownEvents(
+/** What writing to a batch's record begins from: read under the head's lock, in one journey. */
+export interface LockedRecord {
+  head: Head;
+  /** The batch's entries so far. */
+  events: SequencedEvent[];
+  /** Entries of the kitchen that are there already under the ids that come now. */
+  known: Map<string, { seq: number; batchId: string; clientHash: string }>;
+}
+
+export async function lockRecord(
   trx: Trx,
   kitchenId: string,
-  ids: string[],
-): Promise<Map<string, { seq: number; batchId: string; clientHash: string }>> {
-  const rows = await trx('events')
-    .where({ kitchen_id: kitchenId })
-    .whereIn('event_id', ids)
-    .select('event_id', 'seq', 'batch_id', 'client_hash');
-  return new Map(
-    rows.map(r => [
-      r.event_id as string,
-      { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash },
-    ]),
-  );
+  batchId: string,
+  eventIds: string[],
+): Promise<LockedRecord> {
+  const [heads, texts, known] = (await trx.together([
+    trx('heads').where({ kitchen_id: kitchenId }).forUpdate(),
+    eventsOf(trx, kitchenId, batchId),
+    trx('events')
+      .where({ kitchen_id: kitchenId })
+      .whereIn('event_id', eventIds)
+      .select('event_id', 'seq', 'batch_id', 'client_hash'),
+  ])) as [
+    { seq: string; hash: string }[],
+    EventText[],
+    { event_id: string; seq: string; batch_id: string; client_hash: string }[],
+  ];
+  const head = heads[0] as { seq: string; hash: string };
+  return {
+    head: { seq: Number(head.seq), hash: head.hash },
+    events: texts.map(r => JSON.parse(sequenced(r)) as SequencedEvent),
+    known: new Map(
+      known.map(r => [r.event_id, { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash }]),
+    ),
+  };
 }
 
 export interface EventRow {
@@ -62,20 +82,27 @@ export async function insertEvents(trx: Trx, rows: EventRow[]): Promise<void> {
   await trx('events').insert(rows);
 }
 
+interface EventText {
+  seq: string;
+  hash: string;
+  content: string;
+}
+const eventsOf = (trx: Trx, kitchenId: string, batchId: string) =>
+  trx('events')
+    .where({ kitchen_id: kitchenId, batch_id: batchId })
+    .orderBy('seq')
+    .select('seq', 'hash', 'content');
+/** An entry with its place in the chain, as JSON text. */
+const sequenced = (r: EventText) => `{"seq":${r.seq},"hash":"${r.hash}",${r.content.slice(1)}`;
+
 /** Every entry of a batch as JSON text, with its place in the chain, in the order the server gave them. */
 export async function selectEventTexts(
   trx: Trx,
   kitchenId: string,
   batchId: string,
 ): Promise<{ seq: number; text: string }[]> {
-  const rows: { seq: string; hash: string; content: string }[] = await trx('events')
-    .where({ kitchen_id: kitchenId, batch_id: batchId })
-    .orderBy('seq')
-    .select('seq', 'hash', 'content');
-  return rows.map(r => ({
-    seq: Number(r.seq),
-    text: `{"seq":${r.seq},"hash":"${r.hash}",${r.content.slice(1)}`,
-  }));
+  const rows: EventText[] = await eventsOf(trx, kitchenId, batchId);
+  return rows.map(r => ({ seq: Number(r.seq), text: sequenced(r) }));
 }
 
 /** Who made entries, from their texts. */
@@ -133,12 +160,26 @@ export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string)
   return Number(row?.n ?? 0);
 }
 
-const rowFrom = (r: { batch_id: string; summary: BatchSummary; last_seq: string }): BatchRow => ({
+/** A batch of a list: its summary as JSON text, which is passed on as it is stored. */
+export interface BatchText {
+  id: string;
+  lastSeq: number;
+  summary: string;
+}
+
+/** Projections from before readings were kept have none. */
+const SUMMARY = `(case when jsonb_exists(summary, 'readings') then summary else summary || '{"readings": []}' end)::text as summary`;
+
+const textFrom = (r: { batch_id: string; summary: string; last_seq: string }): BatchText => ({
   id: r.batch_id,
-  // Projections from before readings were kept have none.
-  summary: { ...r.summary, readings: r.summary.readings ?? [] },
   lastSeq: Number(r.last_seq),
+  summary: r.summary,
 });
+
+/** A row of a list as JSON text. */
+export const rowText = (r: BatchText): string =>
+  `{"id":"${r.id}","summary":${r.summary},"lastSeq":${r.lastSeq}}`;
+export const rowFrom = (r: BatchText): BatchRow => ({ ...r, summary: JSON.parse(r.summary) as BatchSummary });
 
 export async function selectBatches(
   trx: Trx,
@@ -146,7 +187,7 @@ export async function selectBatches(
   after: string,
   search: string,
   stage: string,
-): Promise<{ batches: BatchRow[]; next: string | null }> {
+): Promise<{ batches: BatchText[]; next: string | null }> {
   const query = trx('batches')
     .where({ kitchen_id: kitchenId })
     .orderBy([
@@ -154,7 +195,7 @@ export async function selectBatches(
       { column: 'batch_id', order: 'desc' },
     ])
     .limit(PAGE + 1)
-    .select('batch_id', 'made_on', 'summary', 'last_seq');
+    .select('batch_id', 'made_on', 'last_seq', trx.raw(SUMMARY));
   if (stage === 'open') query.where('open', true);
   else if (stage) query.where({ stage });
   const key = fromKey(after, ['day', 'uuid']);
@@ -164,7 +205,7 @@ export async function selectBatches(
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
   return {
-    batches: page.map(rowFrom),
+    batches: page.map(textFrom),
     next: rows.length > PAGE && last ? toKey([last.made_on, last.batch_id]) : null,
   };
 }
@@ -177,6 +218,6 @@ export async function selectOpen(trx: Trx, kitchenId: string): Promise<BatchRow[
       { column: 'batch_id', order: 'desc' },
     ])
     .limit(OPEN_LIMIT + 1)
-    .select('batch_id', 'summary', 'last_seq');
-  return rows.map(rowFrom);
+    .select('batch_id', 'last_seq', trx.raw(SUMMARY));
+  return rows.map(r => rowFrom(textFrom(r)));
 }

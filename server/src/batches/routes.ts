@@ -5,15 +5,17 @@ import * as service from './service.ts';
 import { start } from './start.ts';
 import { take } from './takings.ts';
 
+const WRITES = { writesRecord: true };
+
 export const batchRoutes: Mounted[] = [
   room(contract.listBatches, service.list),
   room(contract.readBatch, service.read),
   room(contract.readToday, service.today),
-  room(contract.startBatch, start),
-  room(contract.appendFacts, service.appendEntries),
-  room(contract.drawLots, draw),
-  room(contract.reverseDraw, undraw),
-  room(contract.returnLots, giveBack),
-  room(contract.takeJars, take),
+  room(contract.startBatch, start, WRITES),
+  room(contract.appendFacts, service.appendEntries, WRITES),
+  room(contract.drawLots, draw, WRITES),
+  room(contract.reverseDraw, undraw, WRITES),
+  room(contract.returnLots, giveBack, WRITES),
+  room(contract.takeJars, take, WRITES),
   room(contract.blankSheet, service.printBlank),
 ];

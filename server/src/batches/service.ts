@@ -23,13 +23,11 @@ import * as queries from './queries.ts';
 
 export async function list(
   call: Call<unknown, QueryOf<typeof listBatches>, unknown>,
-): Promise<ReplyOf<typeof listBatches>> {
-  return queries.selectBatches(
-    call.trx,
-    call.kitchenId,
-    call.query.after,
-    call.query.search,
-    call.query.stage,
+): Promise<JsonText<ReplyOf<typeof listBatches>>> {
+  const { after, search, stage } = call.query;
+  const { batches, next } = await queries.selectBatches(call.trx, call.kitchenId, after, search, stage);
+  return new JsonText(
+    `{"batches":[${batches.map(queries.rowText).join(',')}],"next":${JSON.stringify(next)}}`,
   );
 }
 
@@ -80,14 +78,17 @@ export async function appendEntries(
 ): Promise<ReplyOf<typeof appendFacts>> {
   const { trx, kitchenId, body, params } = call;
   body.events.forEach((event, i) => checkStamp(call, event, `events[${i}]`));
-  const head = await queries.lockHead(trx, kitchenId);
-  const before = await queries.selectEvents(trx, kitchenId, params.batchId);
-  if (before.length === 0) throw notFound('This batch');
-  const known = await queries.knownEvents(
+  const {
+    head,
+    events: before,
+    known,
+  } = await queries.lockRecord(
     trx,
     kitchenId,
+    params.batchId,
     body.events.map(e => e.id),
   );
+  if (before.length === 0) throw notFound('This batch');
   const seqs = new Map<string, number>();
   const fresh: { entry: FactEntry; hash: string }[] = [];
   for (const [i, entry] of body.events.entries()) {

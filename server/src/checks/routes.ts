@@ -2,4 +2,4 @@ import * as contract from '@cocotte/contract';
 import { type Mounted, room } from '../house/mount.ts';
 import * as service from './service.ts';
 
-export const checkRoutes: Mounted[] = [room(contract.releaseJars, service.release)];
+export const checkRoutes: Mounted[] = [room(contract.releaseJars, service.release, { writesRecord: true })];

@@ -80,7 +80,10 @@ export function makeApp(house: House, webDist: string | null): Express {
   );
   api.get('/api/openapi.json', (_req, res) => void res.json(openApi()));
   api.get('/api/health', (req, res) =>
-    res.json({ ok: true, ...(isThisMachine(req) ? { turnedAway: house.database.counts() } : {}) }),
+    res.json({
+      ok: true,
+      ...(isThisMachine(req) ? { turnedAway: house.database.counts(), held_ms: house.held_ms() } : {}),
+    }),
   );
   api.use('/api', () => {
     throw problem(

@@ -11,6 +11,8 @@ type Unread = any;
 export interface Trx {
   (table: string | Knex.QueryBuilder<Unread, Unread>): Knex.QueryBuilder<Unread, Unread[]>;
   raw: Knex['raw'];
+  /** Sends queries in one journey. They are done in the order they stand in, each seeing what the one before it did. */
+  together(queries: readonly Knex.QueryBuilder<Unread, Unread>[]): Promise<Unread[][]>;
 }
 
 /** The database was not there, or did not answer in time. Nothing was written. Becomes a 503. */
@@ -181,7 +183,18 @@ function bind(connection: pg.PoolClient, turn: Turn): Trx {
     },
   }) as { queryBuilder(): { table(name: unknown): unknown }; raw(...args: unknown[]): unknown };
   const trx = (table: unknown): unknown => client.queryBuilder().table(table);
-  return Object.assign(trx, { raw: (...args: unknown[]) => client.raw(...args) }) as unknown as Trx;
+  const together = async (queries: readonly Knex.QueryBuilder[]): Promise<Unread[][]> => {
+    if (!turn.open) throw new DatabaseAway('the transaction is over', 'busy');
+    const sent = queries.map(query => {
+      const { sql, bindings } = query.toSQL().toNative();
+      return connection.query<Record<string, unknown>>(prepared({ text: sql, values: [...bindings] }));
+    });
+    return (await Promise.all(sent)).map(answer => answer.rows);
+  };
+  return Object.assign(trx, {
+    raw: (...args: unknown[]) => client.raw(...args),
+    together,
+  }) as unknown as Trx;
 }
 
 /** A promise that is given only so long. */
@@ -201,7 +214,7 @@ async function within<T>(ms: number, work: Promise<T>): Promise<T> {
  * @param url  postgres:// of a role that owns no table
  * @param patience_ms  longest one call may take; administration takes its time
  */
-export function openDatabase(url: string, poolMax = 8, patience_ms = AWAY_AFTER_MS): Database {
+export function openDatabase(url: string, poolMax = 10, patience_ms = AWAY_AFTER_MS): Database {
   const config: pg.PoolConfig & { pipeline: boolean } = {
     connectionString: url,
     application_name: 'cocotte',

@@ -16,6 +16,7 @@ import type { Clock } from './clock.ts';
 import { type Database, DatabaseAway, PLAN_IS_STALE, type Trx } from './database.ts';
 import type { Guesses } from '../kitchen/guesses.ts';
 import { inTurn } from '../heavy/pool.ts';
+import { inLine } from './line.ts';
 import { isBounded } from './json-bounds.ts';
 import { HttpProblem, problem } from './problems.ts';
 import { DEVICE_COOKIE, SESSION_COOKIE, cookieHash, setCookie } from './session-cookie.ts';
@@ -74,6 +75,8 @@ export interface House {
   clock: Clock;
   secure: boolean;
   guesses: Guesses;
+  /** The longest that anything held the event loop since it was last asked, ms. */
+  held_ms: () => number;
   /** Names and addresses under which this server is called, in lower case and without a port. */
   names: readonly string[];
 }
@@ -90,16 +93,22 @@ export class Afterwards<T> {
   constructor(readonly make: () => Promise<T>) {}
 }
 
+export interface RoomOpts {
+  /** Longest it may take; more than usual for work of many queries, each of which is short. */
+  patience_ms?: number;
+  /** It writes to the kitchen's record, one call after the other. */
+  writesRecord?: boolean;
+}
+
 /**
  * Mounts an endpoint that acts inside a kitchen, for those whose role may. Who calls, in which kitchen and whether they
  * may is settled before a body is looked at; it is one journey to the database, together with the transaction's beginning.
  *
- * @param patience_ms  longest it may take; more than usual for work of many queries, each of which is short
  */
 export function room<P, Q, B, R>(
   endpoint: Endpoint<P, Q, B, R>,
   work: (call: Call<P, Q, B>) => Promise<R | JsonText<R> | Afterwards<R>>,
-  patience_ms?: number,
+  opts: RoomOpts = {},
 ): Mounted {
   return {
     endpoint,
@@ -125,7 +134,10 @@ export function room<P, Q, B, R>(
               clock: house.clock,
             });
           },
-          { reads: endpoint.method === 'GET', ...(patience_ms === undefined ? {} : { patience_ms }) },
+          {
+            reads: endpoint.method === 'GET',
+            ...(opts.patience_ms === undefined ? {} : { patience_ms: opts.patience_ms }),
+          },
         );
       // Two who wrote the same thing at once, or waited for each other in a ring: the one that was rolled back is done
       // again, and finds what the other did.
@@ -141,7 +153,7 @@ export function room<P, Q, B, R>(
         });
         return;
       }
-      const reply = await again();
+      const reply = await (opts.writesRecord ? inLine(kitchenId as string, again) : again());
       send(endpoint, res, reply instanceof Afterwards ? await reply.make() : reply);
     },
   };

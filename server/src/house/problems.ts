@@ -1,4 +1,4 @@
-import type { Problem } from '@cocotte/contract';
+import { MOST_FAULTS, type Problem } from '@cocotte/contract';
 import { type Fault, Refusal } from '@cocotte/core/measure';
 import type { NextFunction, Request, Response } from 'express';
 import { OutcomeUnknown, DatabaseAway, isAway } from './database.ts';
@@ -172,7 +172,7 @@ export function tellProblem(error: unknown, req: Request, res: Response, _next: 
     status: p.status,
     code: p.code,
     requestId: String(res.locals.requestId ?? ''),
-    errors: p.faults,
+    errors: p.faults.slice(0, MOST_FAULTS),
     ...(p.newer === undefined ? {} : { newer: p.newer }),
   };
   if (p.status === 429 || p.status === 503)

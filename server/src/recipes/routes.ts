@@ -18,7 +18,7 @@ export const recipeRoutes: Mounted[] = [
   room(contract.addTasting, tastings.add),
   room(contract.exportRecipes, service.exportPage),
   room(contract.importPart, imports.part),
-  room(contract.finishImport, imports.finish, imports.FINISH_PATIENCE_MS),
+  room(contract.finishImport, imports.finish, { patience_ms: imports.FINISH_PATIENCE_MS }),
   room(contract.listIngredients, ingredients.list),
   room(contract.putIngredient, ingredients.put),
   room(contract.removeIngredient, ingredients.remove),

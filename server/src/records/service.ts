@@ -1,6 +1,6 @@
 import type { Found, ParamsOf, QueryOf, ReplyOf, find, recordSheet } from '@cocotte/contract';
 import { isLotCode } from '@cocotte/core/labels';
-import { madeOn, personIds, readHead, selectBatches, selectEventTexts } from '../batches/queries.ts';
+import { madeOn, personIds, rowFrom, readHead, selectBatches, selectEventTexts } from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
@@ -38,7 +38,7 @@ export async function search(
 ): Promise<ReplyOf<typeof find>> {
   const { trx, kitchenId } = call;
   const words = call.query.words.trim();
-  const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH);
+  const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH).map(rowFrom);
   const recipes = (
     await selectRecipes(trx, kitchenId, '', {
       search: words,

@@ -27,7 +27,7 @@ export const storeRoutes: Mounted[] = [
   room(contract.readReceipt, receipts.read),
   room(contract.takeBackReceipt, receipts.takeBack),
   room(contract.receiptImportPart, imports.part),
-  room(contract.finishReceiptImport, imports.finish, imports.FINISH_PATIENCE_MS),
+  room(contract.finishReceiptImport, imports.finish, { patience_ms: imports.FINISH_PATIENCE_MS }),
   room(contract.listMappings, receipts.mappings),
   room(contract.putMapping, receipts.saveMapping),
   room(contract.removeMapping, receipts.dropMapping),
