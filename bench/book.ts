@@ -2,18 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { performance } from 'node:perf_hooks';
 import { check, recipeRule } from '@cocotte/contract';
 import { Fraction } from '@cocotte/core/measure';
-import {
-  type Line,
-  type Recipe,
-  forecastPot,
-  fromJson,
-  libraryOf,
-  nameIndex,
-  readPasted,
-  recipeFaults,
-  scaleRecipe,
-  toJson,
-} from '@cocotte/core/recipes';
+import { fromJson, readPasted, toJson } from '@cocotte/core/exchange';
+import { forecastPot } from '@cocotte/core/forecast';
+import { libraryOf, nameIndex } from '@cocotte/core/ingredients';
+import { type Line, type Recipe, recipeFaults, scaleRecipe } from '@cocotte/core/recipes';
 import { plumJam } from '@cocotte/demo/recipes';
 import pg from 'pg';
 import { type Kitchen, serve } from './kitchens.ts';

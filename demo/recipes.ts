@@ -1,13 +1,6 @@
 import { type Amount, readAmount } from '@cocotte/core/measure';
-import {
-  type Line,
-  type Recipe,
-  type Step,
-  emptyRecipe,
-  libraryOf,
-  lineFrom,
-  stepFrom,
-} from '@cocotte/core/recipes';
+import { libraryOf } from '@cocotte/core/ingredients';
+import { type Line, type Recipe, type Step, emptyRecipe, lineFrom, stepFrom } from '@cocotte/core/recipes';
 
 /** The made-up kitchen's own recipes. Figures are invented but for the published facts their authority names. */
 const amount = (text: string): Amount => {

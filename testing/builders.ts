@@ -9,7 +9,8 @@ import type {
   StartedBody,
 } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
-import { type JarsWanted, type Recipe, factorForJars, processFor, routeToSale } from '@cocotte/core/recipes';
+import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
+import { processFor, routeToSale } from '@cocotte/core/review';
 import { Device } from './device.ts';
 
 export const START_MS = Date.parse('2026-11-20T15:00:00Z');

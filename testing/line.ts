@@ -14,7 +14,8 @@ import {
   startBatch,
 } from '@cocotte/contract';
 import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
-import { type JarSizeId, type Recipe, factorForJars } from '@cocotte/core/recipes';
+import type { JarSizeId } from '@cocotte/core/jars';
+import { type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { Device } from './device.ts';
 import type { Client } from './test-server.ts';

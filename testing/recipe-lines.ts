@@ -1,5 +1,6 @@
 import { type Amount, readAmount } from '@cocotte/core/measure';
-import { type Line, type Recipe, libraryOf, lineFrom } from '@cocotte/core/recipes';
+import { libraryOf } from '@cocotte/core/ingredients';
+import { type Line, type Recipe, lineFrom } from '@cocotte/core/recipes';
 
 const LIBRARY = libraryOf([]);
 

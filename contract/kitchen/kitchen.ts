@@ -1,5 +1,5 @@
 import type { Canner, JurisdictionProfile, Kitchen, Pot } from '@cocotte/core/kitchen';
-import { ALTITUDE_LIMIT_M } from '@cocotte/core/recipes';
+import { ALTITUDE_LIMIT_M } from '@cocotte/core/heat';
 import { endpoint } from '../endpoint.ts';
 import { costsRule } from './costs.ts';
 import {

@@ -1,6 +1,6 @@
 import type { Stamp } from '@cocotte/core/batches';
 import { LABEL_STOCKS } from '@cocotte/core/labels';
-import type { JarSizeId } from '@cocotte/core/recipes';
+import type { JarSizeId } from '@cocotte/core/jars';
 import { type BatchView, batchParams } from '../batches/batches.ts';
 import { jarNumbers, stampRule } from '../batches/event-rules.ts';
 import { readBatch } from '../batches/index.ts';

@@ -1,5 +1,5 @@
 import { type UnitId, UNITS } from '@cocotte/core/measure';
-import { type Ingredient, LINE_ROLES, type SetKind } from '@cocotte/core/recipes';
+import { type Ingredient, LINE_ROLES, type SetKind } from '@cocotte/core/ingredients';
 import { type Rule, choice, dictionary, figure, flag, list, maybe, shape, text } from '../rules.ts';
 
 const percent = (name: string) => figure({ min: 0, max: 100, name });

@@ -1,36 +1,35 @@
 import { type Amount, UNITS, type UnitId } from '@cocotte/core/measure';
+import type { MinutesByAltitude } from '@cocotte/core/heat';
+import { type FruitGroup, LINE_ROLES } from '@cocotte/core/ingredients';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import {
   type Attention,
   type Authority,
   FOOD_CLASSES,
-  type FruitGroup,
-  JAR_SIZES,
-  type JarSizeId,
-  LINE_ROLES,
-  type LetterProcess,
   type Line,
-  METHOD_CHOICES,
-  type Method,
-  type MinutesByAltitude,
   type NetContents,
   type Outlet,
   PLACES,
-  PRODUCTS,
   type Packing,
-  type ProcessSource,
   type Ratio,
   type Recipe,
-  type RouteToSale,
   SET_BY,
   STEP_KINDS,
-  type ScheduledTime,
-  type SeaLevelTime,
   type Step,
   type StepTarget,
   type TestedFormula,
-  type TimeBasis,
-  type TrialReading,
 } from '@cocotte/core/recipes';
+import type { RouteToSale, TrialReading } from '@cocotte/core/review';
+import {
+  type LetterProcess,
+  METHOD_CHOICES,
+  type Method,
+  PRODUCTS,
+  type ProcessSource,
+  type ScheduledTime,
+  type SeaLevelTime,
+  type TimeBasis,
+} from '@cocotte/core/times';
 import {
   type Rule,
   choice,

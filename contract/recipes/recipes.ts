@@ -1,5 +1,7 @@
-import type { Ingredient, Recipe, RecipeVersion, TrialReading } from '@cocotte/core/recipes';
-import { PRODUCTS } from '@cocotte/core/recipes';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
+import type { TrialReading } from '@cocotte/core/review';
+import { PRODUCTS } from '@cocotte/core/times';
 import { endpoint } from '../endpoint.ts';
 import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } from '../rules.ts';
 import { ingredientRule } from './ingredient-rules.ts';

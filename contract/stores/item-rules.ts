@@ -1,4 +1,4 @@
-import type { JarSizeId } from '@cocotte/core/recipes';
+import type { JarSizeId } from '@cocotte/core/jars';
 import {
   CONDITIONS,
   type Item,

@@ -4,7 +4,8 @@ import { PaperBatch } from '../../testing/builders.ts';
 import { gate, summarise } from '../checks/index.ts';
 import { ingredientStatement } from '../labels/index.ts';
 import { readAmount } from '../measure/index.ts';
-import { type Line, type Recipe, emptyRecipe, libraryOf, lineFrom, recipeFaults } from '../recipes/index.ts';
+import { libraryOf } from '../ingredients/index.ts';
+import { type Line, type Recipe, emptyRecipe, lineFrom, recipeFaults } from '../recipes/index.ts';
 import { type BatchEvent, fold, lineMasses, recipeFromBatch } from './index.ts';
 
 const LIBRARY = libraryOf([]);

@@ -1,16 +1,10 @@
 import type { AcidityReading } from '../acid/index.ts';
 import { type CostSettings, plainCosts } from '../kitchen/index.ts';
 import { instantMs } from '../measure/index.ts';
-import {
-  type JarSizeId,
-  type JarsWanted,
-  type Line,
-  type Recipe,
-  type RouteToSale,
-  type ScheduledTime,
-  upgradeRecipe,
-  upgradeTime,
-} from '../recipes/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recipes/index.ts';
+import type { RouteToSale } from '../review/index.ts';
+import { type ScheduledTime, upgradeTime } from '../times/index.ts';
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
 export type Purpose = 'sale' | 'home' | 'gift' | 'trial';

@@ -7,18 +7,9 @@ import {
   isDecision,
   upgradeStarted,
 } from './events.ts';
+import { type ByType, type CountedEntry, deviation, inOrder } from './counted.ts';
 import { deriveLoads } from './loads.ts';
 import type { BatchState, Deviation, JarState, Trace } from './state.ts';
-
-/** An event that counts, after corrections, with its instant. */
-export interface Standing {
-  event: BatchEvent;
-  at_ms: number;
-  trace: Trace;
-}
-
-/** Events of each kind, in order of happening. */
-export type ByType = { [K in EventType]?: (Standing & { event: BatchEvent<K> })[] };
 
 /**
  * The state of a batch from its events. Pure: reads nothing else, and gives the same state for the same set of events
@@ -30,9 +21,9 @@ export type ByType = { [K in EventType]?: (Standing & { event: BatchEvent<K> })[
 export function fold(events: readonly BatchEvent[]): BatchState {
   const { standing, corrections } = settleCorrections(events);
   const byType = byName() as ByType;
-  for (const s of standing) ((byType[s.event.type] ??= []) as Standing[]).push(s);
+  for (const s of standing) ((byType[s.event.type] ??= []) as CountedEntry[]).push(s);
   const of = <K extends EventType>(type: K) =>
-    (byType[type] ?? []) as (Standing & { event: BatchEvent<K> })[];
+    (byType[type] ?? []) as (CountedEntry & { event: BatchEvent<K> })[];
 
   const first = of('batch.started')[0];
   const added = of('line.added').map(s => ({ line: s.event.body.line, by: s.trace }));
@@ -65,34 +56,34 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     for (const { line, by } of added) {
       const free = (line.role === 'spice' && line.freshFactor > 1) || line.role === 'salt';
       deviations.push(
-        deviation(
-          `line_added:${by.eventId}`,
-          'line_added',
-          null,
-          `${line.name} went in, and the recipe does not name it.`,
-          free
+        deviation({
+          key: `line_added:${by.eventId}`,
+          code: 'line_added',
+          jars: null,
+          what: `${line.name} went in, and the recipe does not name it.`,
+          next: free
             ? 'Settle it with the reason, and write it into the recipe.'
             : 'The authority covers the recipe as it stands. If it was entered by mistake, take the entry back; else the batch stays held.',
-          free,
-        ),
+          canSettle: free,
+        }),
       );
     }
   if (started) deviations.push(...unknownThings(standing, started));
   const jars = fillJars(byType, deviations);
   const known = new Map(jars.map(j => [j.number, j]));
   /** The jars an entry names that exist; the others open a deviation. */
-  const named = (numbers: number[], s: Standing, doing: string): JarState[] => {
+  const named = (numbers: number[], s: CountedEntry, doing: string): JarState[] => {
     const missing = numbers.filter(n => !known.has(n));
     if (missing.length > 0) {
       deviations.push(
-        deviation(
-          `unknown_jar:${s.event.id}`,
-          'unknown_jar',
-          [],
-          `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`,
-          'Record the filling, or correct the entry.',
-          false,
-        ),
+        deviation({
+          key: `unknown_jar:${s.event.id}`,
+          code: 'unknown_jar',
+          jars: [],
+          what: `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`,
+          next: 'Record the filling, or correct the entry.',
+          canSettle: false,
+        }),
       );
     }
     return numbers.flatMap(n => known.get(n) ?? []);
@@ -121,14 +112,14 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       if (line?.role !== 'acid') continue;
       const key = `dose_missed:${lineId}:${jar.number}`;
       deviations.push(
-        deviation(
+        deviation({
           key,
-          'dose_missed',
-          [jar.number],
-          `Jar ${jar.number} was closed without its ${line.name}.`,
-          'Set the jar aside: an acid that is missing cannot be settled afterwards.',
-          false,
-        ),
+          code: 'dose_missed',
+          jars: [jar.number],
+          what: `Jar ${jar.number} was closed without its ${line.name}.`,
+          next: 'Set the jar aside: an acid that is missing cannot be settled afterwards.',
+          canSettle: false,
+        }),
       );
     }
   }
@@ -182,7 +173,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
 }
 
 /** What entries name that the batch does not have: stored all the same, and held until a person says what was meant. */
-function unknownThings(standing: readonly Standing[], started: StartedBody): Deviation[] {
+function unknownThings(standing: readonly CountedEntry[], started: StartedBody): Deviation[] {
   const { recipe, kitchen } = started;
   const has = {
     step: new Set(recipe.steps.map(s => s.id)),
@@ -195,14 +186,14 @@ function unknownThings(standing: readonly Standing[], started: StartedBody): Dev
     // A sketch is written down while it is cooked: it has no lines or steps yet that could be missed.
     if (!named || has[named.kind].has(named.id) || (recipe.sketch && named.kind !== 'burner')) continue;
     out.push(
-      deviation(
-        `unknown_${named.kind}:${event.id}`,
-        `unknown_${named.kind}`,
-        named.jars,
-        `An entry names a ${named.kind} that this batch does not have: "${named.id.slice(0, 60)}".`,
-        'Correct or take back the entry; or settle it with what was meant.',
-        true,
-      ),
+      deviation({
+        key: `unknown_${named.kind}:${event.id}`,
+        code: `unknown_${named.kind}`,
+        jars: named.jars,
+        what: `An entry names a ${named.kind} that this batch does not have: "${named.id.slice(0, 60)}".`,
+        next: 'Correct or take back the entry; or settle it with what was meant.',
+        canSettle: true,
+      }),
     );
   }
   return out;
@@ -237,21 +228,9 @@ function withLines(started: StartedBody, added: BatchState['added']): StartedBod
     : { ...started, recipe: { ...started.recipe, lines: [...started.recipe.lines, ...more] } };
 }
 
-export function deviation(
-  key: string,
-  code: string,
-  jars: number[] | null,
-  what: string,
-  next: string,
-  canSettle: boolean,
-  loadId: string | null = null,
-): Deviation {
-  return { key, code, jars, loadId, what, next, canSettle, settled: null };
-}
-
 /** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */
 function settleCorrections(events: readonly BatchEvent[]): {
-  standing: Standing[];
+  standing: CountedEntry[];
   corrections: Names<string>;
 } {
   const unique = new Map<string, BatchEvent>();
@@ -268,7 +247,7 @@ function settleCorrections(events: readonly BatchEvent[]): {
     latest.set(event.body.replaces, event);
     corrections[event.body.replaces] = event.id;
   }
-  const standing: Standing[] = [];
+  const standing: CountedEntry[] = [];
   let moved = false;
   for (const { event, at_ms } of sorted) {
     if (event.type === 'entry.corrected') {
@@ -292,16 +271,6 @@ function settleCorrections(events: readonly BatchEvent[]): {
   return { standing, corrections };
 }
 
-/** The order of a record: by corrected instant, then device counter, then id. */
-export function inOrder(
-  a: { event: BatchEvent; at_ms: number },
-  b: { event: BatchEvent; at_ms: number },
-): number {
-  if (a.at_ms !== b.at_ms) return a.at_ms - b.at_ms;
-  if (a.event.deviceCounter !== b.event.deviceCounter) return a.event.deviceCounter - b.event.deviceCounter;
-  return a.event.id < b.event.id ? -1 : a.event.id > b.event.id ? 1 : 0;
-}
-
 function traceOf(event: BatchEvent, at_ms: number): Trace {
   return { eventId: event.id, personId: event.personId, at_ms, typed: event.typedInAfterwards };
 }
@@ -312,14 +281,14 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
     const twice = s.event.body.jars.filter(n => jars.has(n));
     if (twice.length > 0) {
       deviations.push(
-        deviation(
-          `filled_twice:${s.event.id}`,
-          'filled_twice',
-          twice,
-          `Jar ${rangesText(twice)} was recorded as filled twice.`,
-          'Correct one of the two entries.',
-          false,
-        ),
+        deviation({
+          key: `filled_twice:${s.event.id}`,
+          code: 'filled_twice',
+          jars: twice,
+          what: `Jar ${rangesText(twice)} was recorded as filled twice.`,
+          next: 'Correct one of the two entries.',
+          canSettle: false,
+        }),
       );
     }
     for (const number of s.event.body.jars) {
@@ -345,7 +314,7 @@ function pressJars(
   byType: ByType,
   jars: JarState[],
   loads: BatchState['loads'],
-  named: (n: number[], s: Standing, doing: string) => JarState[],
+  named: (n: number[], s: CountedEntry, doing: string) => JarState[],
 ): void {
   const liftedAt = new Map<number, number>();
   for (const jar of jars) {

@@ -1,10 +1,10 @@
 import { durationText, rangesText } from '../measure/index.ts';
 import { type Elapsed, elapsedBetween } from './events.ts';
-import { type ByType, type Standing, deviation, inOrder } from './fold.ts';
+import { type ByType, type CountedEntry, deviation, inOrder } from './counted.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 
 type LoadEvent = 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted';
-type NameJars = (numbers: number[], s: Standing, doing: string) => JarState[];
+type NameJars = (numbers: number[], s: CountedEntry, doing: string) => JarState[];
 
 /**
  * Loads with their clocks. The time of a load runs from the full boil to the heat going off (or to lifting where that
@@ -22,14 +22,14 @@ export function deriveLoads(
     const { loadId, number, jars: numbers, newLidLotId } = s.event.body;
     if (loads.has(loadId)) {
       deviations.push(
-        deviation(
-          `packed_twice:${s.event.id}`,
-          'packed_twice',
-          numbers,
-          `Load ${number} was recorded as packed twice.`,
-          'Correct one of the two entries.',
-          false,
-        ),
+        deviation({
+          key: `packed_twice:${s.event.id}`,
+          code: 'packed_twice',
+          jars: numbers,
+          what: `Load ${number} was recorded as packed twice.`,
+          next: 'Correct one of the two entries.',
+          canSettle: false,
+        }),
       );
       continue;
     }
@@ -55,20 +55,20 @@ export function deriveLoads(
       lifted: null,
     });
   }
-  const timelines = new Map<string, (Standing & { kind: LoadEvent })[]>();
+  const timelines = new Map<string, (CountedEntry & { kind: LoadEvent })[]>();
   for (const kind of ['load.boiling', 'load.boil_lost', 'load.heat_off', 'load.lifted'] as const) {
     for (const s of byType[kind] ?? []) {
       const id = s.event.body.loadId;
       if (!loads.has(id)) {
         deviations.push(
-          deviation(
-            `unknown_load:${s.event.id}`,
-            'unknown_load',
-            [],
-            'A load was timed that was never packed.',
-            'Record which jars were in it.',
-            false,
-          ),
+          deviation({
+            key: `unknown_load:${s.event.id}`,
+            code: 'unknown_load',
+            jars: [],
+            what: 'A load was timed that was never packed.',
+            next: 'Record which jars were in it.',
+            canSettle: false,
+          }),
         );
         continue;
       }
@@ -96,12 +96,12 @@ function requiredSeconds(jars: JarState[], started: BatchState['started']): numb
 
 function runClock(
   load: LoadState,
-  unsorted: (Standing & { kind: LoadEvent })[],
+  unsorted: (CountedEntry & { kind: LoadEvent })[],
   settlements: { key: string; minutes: number | null }[],
   deviations: Deviation[],
 ): void {
   const timeline = [...unsorted].sort(inOrder);
-  let run: Standing | null = null;
+  let run: CountedEntry | null = null;
   let measured: Elapsed | null = null;
   for (const s of timeline) {
     if (s.kind === 'load.lifted') {
@@ -109,14 +109,14 @@ function runClock(
       load.lifted ??= s.trace;
     } else if (load.lifted) {
       deviations.push(
-        deviation(
-          `after_lift:${s.event.id}`,
-          'after_lift',
-          load.jars,
-          `Load ${load.number} has an entry at the stove after it was lifted.`,
-          'Correct the time of one of them; jars that went back in are a new load.',
-          false,
-        ),
+        deviation({
+          key: `after_lift:${s.event.id}`,
+          code: 'after_lift',
+          jars: load.jars,
+          what: `Load ${load.number} has an entry at the stove after it was lifted.`,
+          next: 'Correct the time of one of them; jars that went back in are a new load.',
+          canSettle: false,
+        }),
       );
     } else if (s.kind === 'load.boiling') {
       run = s;
@@ -154,15 +154,15 @@ function judge(
   if (load.required_s === null) {
     if (load.lifted) load.phase = 'no time';
     deviations.push(
-      deviation(
-        `no_time:${load.id}`,
-        'no_time',
-        load.jars,
-        `Load ${load.number}${where} holds a jar with no processing time.`,
-        'These jars are never released; use them up from the refrigerator.',
-        false,
-        load.id,
-      ),
+      deviation({
+        key: `no_time:${load.id}`,
+        code: 'no_time',
+        jars: load.jars,
+        what: `Load ${load.number}${where} holds a jar with no processing time.`,
+        next: 'These jars are never released; use them up from the refrigerator.',
+        canSettle: false,
+        loadId: load.id,
+      }),
     );
     return;
   }
@@ -170,15 +170,15 @@ function judge(
     const key = `time_unverified:${load.id}`;
     const settled = settlements.find(s => s.key === key && s.minutes !== null);
     deviations.push(
-      deviation(
+      deviation({
         key,
-        'time_unverified',
-        load.jars,
-        `The time of load ${load.number}${where} is unverified: ${measured.how}.`,
-        'Settle it with the minutes you saw on another clock, or reprocess with new lids.',
-        true,
-        load.id,
-      ),
+        code: 'time_unverified',
+        jars: load.jars,
+        what: `The time of load ${load.number}${where} is unverified: ${measured.how}.`,
+        next: 'Settle it with the minutes you saw on another clock, or reprocess with new lids.',
+        canSettle: true,
+        loadId: load.id,
+      }),
     );
     if (!settled) {
       if (load.lifted) load.phase = 'unverified';
@@ -190,15 +190,15 @@ function judge(
   if (load.time_s + 0.5 < load.required_s) {
     if (load.lifted) load.phase = 'short';
     deviations.push(
-      deviation(
-        `short:${load.id}`,
-        'short',
-        load.jars,
-        `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`,
-        'Within 24 h put the jars back with new lids as a new load, or refrigerate them.',
-        false,
-        load.id,
-      ),
+      deviation({
+        key: `short:${load.id}`,
+        code: 'short',
+        jars: load.jars,
+        what: `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`,
+        next: 'Within 24 h put the jars back with new lids as a new load, or refrigerate them.',
+        canSettle: false,
+        loadId: load.id,
+      }),
     );
     return;
   }
@@ -212,14 +212,14 @@ function overlapFault(jar: JarState, loads: Map<string, LoadState>, deviations: 
     const after = loads.get(jar.loadIds[i] as string);
     if (!before || !after || before.lifted) continue;
     deviations.push(
-      deviation(
-        `two_loads:${jar.number}:${after.id}`,
-        'two_loads',
-        [jar.number],
-        `Jar ${jar.number} is in load ${before.number} and load ${after.number} at once.`,
-        'Correct which load it went in.',
-        false,
-      ),
+      deviation({
+        key: `two_loads:${jar.number}:${after.id}`,
+        code: 'two_loads',
+        jars: [jar.number],
+        what: `Jar ${jar.number} is in load ${before.number} and load ${after.number} at once.`,
+        next: 'Correct which load it went in.',
+        canSettle: false,
+      }),
     );
   }
 }

@@ -1,6 +1,7 @@
 import { type Names } from '../measure/index.ts';
 import type { AcidityReading } from '../acid/index.ts';
-import type { JarSizeId, Line } from '../recipes/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import type { Line } from '../recipes/index.ts';
 import type {
   DrawnLot,
   GateEvidence,

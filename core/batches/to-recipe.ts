@@ -1,5 +1,6 @@
 import { Fraction } from '../measure/index.ts';
-import { type JarSizeId, type Line, type Recipe, jarSize, stepFrom } from '../recipes/index.ts';
+import { type JarSizeId, jarSize } from '../jars/index.ts';
+import { type Line, type Recipe, stepFrom } from '../recipes/index.ts';
 import { lineMasses } from './masses.ts';
 import type { BatchState } from './state.ts';
 

@@ -1,7 +1,8 @@
 import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, lineMasses } from '../batches/index.ts';
 import { rangesText, byName } from '../measure/index.ts';
-import { type FoodClass, type Recipe, spreadIdentity } from '../recipes/index.ts';
+import type { FoodClass, Recipe } from '../recipes/index.ts';
+import { spreadIdentity } from '../review/index.ts';
 import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
 export function purposeConditions(state: BatchState): Condition[] {

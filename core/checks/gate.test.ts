@@ -4,7 +4,7 @@ import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { evidenceFaults } from '../acid/index.ts';
 import { fold } from '../batches/index.ts';
-import { routeToSale } from '../recipes/index.ts';
+import { routeToSale } from '../review/index.ts';
 import { gate, standing, summarise } from './index.ts';
 
 const four = [1, 2, 3, 4];

@@ -1,7 +1,8 @@
 import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import type { BatchState, JarState, Purpose } from '../batches/index.ts';
 import { dayOf, byName } from '../measure/index.ts';
-import { type TrialReading, pintsOf } from '../recipes/index.ts';
+import { pintsOf } from '../jars/index.ts';
+import type { TrialReading } from '../review/index.ts';
 import { needsReading } from './batch-conditions.ts';
 import { PRESS_AFTER_HOURS } from './condition.ts';
 import { type Gate, gate } from './gate.ts';

@@ -1,2 +1,9 @@
 export { GEL_RISE_C, boilingPoint_C, gelPoint_C, standardPressure_Pa, vapourPressure_Pa } from './boiling.ts';
 export { boilingRise_C, brixAtRise, syrupDensity_gPerMl } from './sugar.ts';
+export {
+  ALTITUDE_LIMIT_M,
+  fromSeaLevel,
+  minutesAt,
+  type MinutesByAltitude,
+  sterilise_min,
+} from './altitude.ts';

@@ -1,6 +1,6 @@
 import type { CostSettings } from './costs.ts';
 import type { Habits } from '../measure/index.ts';
-import type { JarSizeId } from '../recipes/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
 
 export type Role = 'owner' | 'cook' | 'viewer';
 export const ROLES: readonly Role[] = ['owner', 'cook', 'viewer'];

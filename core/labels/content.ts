@@ -2,7 +2,8 @@ import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses } from '../batches/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
 import { Decimal, type Fault, addDays, addMonths } from '../measure/index.ts';
-import type { JarSizeId, NetContents } from '../recipes/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import type { NetContents } from '../recipes/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 
 /** One thing the rules want on a label, and where it is met. */

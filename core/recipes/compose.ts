@@ -1,5 +1,5 @@
-import { type Amount, UNITS, under } from '../measure/index.ts';
-import { type Ingredient, densityOf, formsOf, sourceOf, usualTrim } from './ingredients.ts';
+import { densityOf, formsOf, type Ingredient, sourceOf, usualTrim } from '../ingredients/index.ts';
+import { type Amount, under, UNITS } from '../measure/index.ts';
 import type { Line, Recipe, Step } from './recipe.ts';
 
 /** The way of cutting or packing that the words of a line name, else the usual one. */

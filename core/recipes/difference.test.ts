@@ -1,8 +1,11 @@
+import { amountOf, withLine } from '../../testing/recipe-lines.ts';
+import { emptyRecipe } from './index.ts';
+import { differences } from './index.ts';
+import type { Recipe } from './index.ts';
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as demo from '../../demo/recipes.ts';
-import { amountOf, withLine } from '../../testing/recipe-lines.ts';
-import { type Recipe, differences, emptyRecipe } from './index.ts';
 
 const { plumJam } = demo;
 

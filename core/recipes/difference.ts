@@ -1,6 +1,7 @@
+import { jarSize } from '../jars/index.ts';
 import { byName, under } from '../measure/index.ts';
-import { jarSize } from './jars.ts';
-import type { LetterProcess, Line, Recipe, Step, StepTarget } from './recipe.ts';
+import type { LetterProcess } from '../times/index.ts';
+import type { Line, Recipe, Step, StepTarget } from './recipe.ts';
 
 /** One readable difference between two versions. */
 export interface Difference {

@@ -1,13 +1,13 @@
+import { pintsOf } from '../jars/index.ts';
 import {
   type Amount,
-  Fraction,
-  UNITS,
-  amountMiddle,
   amount_g,
-  type Names,
+  amountMiddle,
   byName,
+  Fraction,
+  type Names,
+  UNITS,
 } from '../measure/index.ts';
-import { pintsOf } from './jars.ts';
 import type { Line, Recipe } from './recipe.ts';
 
 /** What a ratio refers to is not there, or refers back to itself. */

@@ -1,6 +1,6 @@
+import { jarSize, type JarSizeId } from '../jars/index.ts';
 import type { Canner, Pot } from '../kitchen/index.ts';
 import { Fraction } from '../measure/index.ts';
-import { type JarSizeId, jarSize } from './jars.ts';
 import { knownMasses_g } from './masses.ts';
 import type { Recipe } from './recipe.ts';
 import type { JarsWanted } from './scale.ts';

@@ -1,6 +1,3 @@
-import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
-import * as demo from '../../demo/recipes.ts';
 import {
   amountOf,
   lineOf,
@@ -9,7 +6,13 @@ import {
   withLines,
   withoutLine,
 } from '../../testing/recipe-lines.ts';
-import { type Line, type Recipe, emptyRecipe, recipeFaults, stepFrom } from './index.ts';
+import { emptyRecipe, stepFrom } from './index.ts';
+import { recipeFaults } from './index.ts';
+import type { Line, Recipe } from './index.ts';
+
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import * as demo from '../../demo/recipes.ts';
 
 const { crushedTomatoes, currantJelly, plumJam, tomatoSalsa, waxBeans } = demo;
 const codes = (recipe: Recipe) => recipeFaults(recipe).map(f => f.code);

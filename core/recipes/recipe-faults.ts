@@ -1,10 +1,9 @@
+import { acidKind, isLowAcid } from '../ingredients/index.ts';
+import { fillVolume_mL, jarSize } from '../jars/index.ts';
 import { type Fault, Fraction, UNITS } from '../measure/index.ts';
-import { isLowAcid } from './acid-balance.ts';
-import { acidKind } from './acids.ts';
-import { fillVolume_mL, jarSize } from './jars.ts';
+import { type LetterProcess, processEntry } from '../times/index.ts';
 import { RatioError, timesOf } from './masses.ts';
-import { processEntry } from './process-entry.ts';
-import type { LetterProcess, Line, Recipe } from './recipe.ts';
+import type { Line, Recipe } from './recipe.ts';
 
 const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next: string]> = {
   circular: [

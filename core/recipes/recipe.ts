@@ -1,25 +1,7 @@
+import type { FruitGroup, LineRole } from '../ingredients/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
 import type { Amount } from '../measure/index.ts';
-import type { JarSizeId } from './jars.ts';
-import type { MinutesByAltitude } from './process-entry.ts';
-
-/** What an ingredient is for; decides the review, the label and the identity of a spread. */
-export type LineRole =
-  'fruit' | 'low-acid produce' | 'sweetener' | 'acid' | 'salt' | 'set' | 'spice' | 'fat' | 'water' | 'other';
-export const LINE_ROLES: readonly LineRole[] = [
-  'fruit',
-  'low-acid produce',
-  'sweetener',
-  'acid',
-  'salt',
-  'set',
-  'spice',
-  'fat',
-  'water',
-  'other',
-];
-
-/** Fruit group under the standard of identity of jam, 21 CFR 150.160(b). */
-export type FruitGroup = 'I' | 'II';
+import type { LetterProcess, Method, Product, TimeBasis } from '../times/index.ts';
 
 /**
  * Where a line goes. `soak`: poured away but for a share; `infused`: lifted out again; `dip`: never in the food;
@@ -136,23 +118,6 @@ export interface Step {
   expects: Amount | null;
 }
 
-/** How a product is made, as far as its authority hangs on it. */
-export interface Method {
-  peel: 'peeled' | 'skins on' | 'either';
-  cut: 'whole' | 'halved' | 'sliced' | 'chopped' | 'crushed' | 'puréed' | 'juice';
-  strain: 'strained' | 'unstrained';
-  /** What covers the pieces. */
-  liquid: 'none' | 'water' | 'juice' | 'syrup' | 'vinegar brine' | 'salt brine';
-  pack: 'hot' | 'raw';
-}
-export const METHOD_CHOICES = {
-  peel: ['peeled', 'skins on', 'either'],
-  cut: ['whole', 'halved', 'sliced', 'chopped', 'crushed', 'puréed', 'juice'],
-  strain: ['strained', 'unstrained'],
-  liquid: ['none', 'water', 'juice', 'syrup', 'vinegar brine', 'salt brine'],
-  pack: ['hot', 'raw'],
-} as const satisfies { [K in keyof Method]: readonly Method[K][] };
-
 export type SetBy =
   'nothing added' | 'ordinary pectin' | 'low-sugar pectin' | 'calcium pectin' | 'modified starch' | 'not set';
 export const SET_BY: readonly SetBy[] = [
@@ -162,39 +127,6 @@ export const SET_BY: readonly SetBy[] = [
   'calcium pectin',
   'modified starch',
   'not set',
-];
-
-export const PRODUCTS = [
-  'jam',
-  'preserves',
-  'jelly',
-  'fruit butter',
-  'marmalade',
-  'fruit spread',
-  'syrup',
-  'juice',
-  'purée',
-  'fruit in liquid',
-  'pie filling',
-  'tomatoes',
-  'tomato sauce',
-  'ketchup',
-  'salsa',
-  'chutney',
-  'relish',
-  'pickle',
-  'sauerkraut',
-  'other',
-] as const;
-export type Product = (typeof PRODUCTS)[number];
-/** Products that sugar sets and keeps. */
-export const SPREADS: readonly Product[] = [
-  'jam',
-  'preserves',
-  'jelly',
-  'fruit butter',
-  'marmalade',
-  'fruit spread',
 ];
 
 /**
@@ -209,34 +141,6 @@ export const FOOD_CLASSES: readonly FoodClass[] = [
   'fermented food',
   'refused',
 ];
-
-/** Times an authority gives for sea level only; the altitude rule is ours to apply. */
-export interface SeaLevelTime {
-  kind: 'sea level';
-  pack: 'hot' | 'raw';
-  headspace_mm: number;
-  minutes: { jarSize: JarSizeId; minutes: number }[];
-}
-export type TimeBasis = { kind: 'entry'; entryId: string } | SeaLevelTime;
-
-/** The heat step a process authority's letter sets. */
-export type LetterProcess =
-  | {
-      kind: 'boiling water';
-      pack: 'hot' | 'raw';
-      headspace_mm: number;
-      minutes: { jarSize: JarSizeId; byAltitude: MinutesByAltitude }[];
-    }
-  | SeaLevelTime
-  | {
-      kind: 'hot-fill-hold';
-      /** Least temperature of the food as it is filled. */
-      temp_C: number;
-      hold_min: number;
-      closure: string;
-      headspace_mm: number;
-      jarSizes: JarSizeId[];
-    };
 
 export type Authority =
   | {

@@ -1,17 +1,13 @@
+import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
+import { jarCountText } from '../jars/index.ts';
+import { Fraction } from '../measure/index.ts';
+import { lineMass_g } from './index.ts';
+import { recipeFaults } from './index.ts';
+import { mainLine } from './index.ts';
+import { factorForFruit, factorForJars, jarsForFactor, scaleRecipe } from './index.ts';
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
-import { Fraction } from '../measure/index.ts';
-import {
-  factorForFruit,
-  factorForJars,
-  jarCountText,
-  jarsForFactor,
-  lineMass_g,
-  mainLine,
-  recipeFaults,
-  scaleRecipe,
-} from './index.ts';
 
 const RECIPES = [plumJam, waxBeans, crushedTomatoes];
 

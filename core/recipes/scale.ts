@@ -1,7 +1,7 @@
-import { Fraction, UNITS, amountMiddle, kitchenVolume, kitchenWeight, mixedText } from '../measure/index.ts';
-import { type JarSizeId, JAR_SIZES, jarSize, pintsOf } from './jars.ts';
-import { type Measures, lineMass_g, timesOf, NOTHING_MEASURED } from './masses.ts';
-import { type Line, type Recipe, mainLine } from './recipe.ts';
+import { JAR_SIZES, jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
+import { amountMiddle, Fraction, kitchenVolume, kitchenWeight, mixedText, UNITS } from '../measure/index.ts';
+import { lineMass_g, type Measures, NOTHING_MEASURED, timesOf } from './masses.ts';
+import { type Line, mainLine, type Recipe } from './recipe.ts';
 
 export interface JarsWanted {
   size: JarSizeId;

@@ -1,14 +1,11 @@
-import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
-import {
-  type Recipe,
-  classOf,
-  processFor,
-  recipeFaults,
-  routeToSale,
-  upgradeRecipe,
-  upgradeTime,
-} from './index.ts';
+import { classOf, processFor, routeToSale } from '../review/index.ts';
+import { upgradeTime } from '../times/index.ts';
+import { recipeFaults } from './index.ts';
+import type { Recipe } from './index.ts';
+import { upgradeRecipe } from './index.ts';
+
+import { describe, expect, it } from 'vitest';
 
 /** Recipes of the first shape, as batches that were cooked with them still hold them. */
 const first = (over: object = {}): object => ({

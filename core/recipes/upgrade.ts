@@ -1,6 +1,6 @@
 import { byName } from '../measure/index.ts';
-import type { ScheduledTime } from './process.ts';
-import type { FoodClass, Line, Method, Product, Recipe, Step } from './recipe.ts';
+import type { Method, Product } from '../times/index.ts';
+import type { FoodClass, Line, Recipe, Step } from './recipe.ts';
 
 /**
  * Reads a recipe of any shape there ever was. Batches hold the recipe they were cooked from, and those never change.
@@ -11,13 +11,6 @@ export function upgradeRecipe(stored: Recipe | object): Recipe {
   const recipe = stored as Recipe;
   if (recipe.format === 2) return recipe;
   return fromFirst(stored as FirstRecipe);
-}
-
-/** A time stored before hot fills were known is one in boiling water. */
-export function upgradeTime(stored: ScheduledTime): ScheduledTime {
-  return (stored as Partial<ScheduledTime>).method === undefined
-    ? { ...stored, method: 'boiling water', fill: null }
-    : stored;
 }
 
 /** The first shape: no ingredient library, steps that name lines whole, three authorities with their times inline. */

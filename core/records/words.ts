@@ -7,7 +7,8 @@ import {
   rangesText,
   temperatureText,
 } from '../measure/index.ts';
-import { type Recipe, jarCountText } from '../recipes/index.ts';
+import { jarCountText } from '../jars/index.ts';
+import type { Recipe } from '../recipes/index.ts';
 
 /**
  * One event in a sentence, for the record on screen and on paper.

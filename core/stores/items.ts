@@ -1,5 +1,7 @@
 import { Decimal, type Fault, type Reading, UNITS, type UnitId, unreadable } from '../measure/index.ts';
-import type { Ingredient, JarSizeId, Line } from '../recipes/index.ts';
+import type { Ingredient } from '../ingredients/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import type { Line } from '../recipes/index.ts';
 
 export const ITEM_KINDS = ['ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
-import { type Line, type Recipe, libraryOf } from '../recipes/index.ts';
+import { libraryOf } from '../ingredients/index.ts';
+import type { Line, Recipe } from '../recipes/index.ts';
 import {
   type DrawUse,
   type Item,

@@ -1,5 +1,6 @@
 import { type Day, Decimal, type Fault } from '../measure/index.ts';
-import { type Line, type Recipe, PICKLING_STRENGTH_PCT } from '../recipes/index.ts';
+import { PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
+import type { Line, Recipe } from '../recipes/index.ts';
 import type { Purpose } from '../batches/index.ts';
 import { type Item, unitSign } from './items.ts';
 

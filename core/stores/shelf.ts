@@ -1,4 +1,5 @@
-import { type JarSizeId, type Line, jarSize } from '../recipes/index.ts';
+import { type JarSizeId, jarSize } from '../jars/index.ts';
+import type { Line } from '../recipes/index.ts';
 import { type Item, type ItemKind, serves } from './items.ts';
 import type { Lot } from './lots.ts';
 

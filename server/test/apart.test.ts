@@ -18,7 +18,7 @@ import {
 } from '@cocotte/contract';
 import { type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { ENDPOINTS } from '@cocotte/contract/table';
-import { type Ingredient, libraryOf } from '@cocotte/core/recipes';
+import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';

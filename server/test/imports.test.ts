@@ -1,15 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { exportRecipes, finishImport, importPart, listRecipes, readRecipe } from '@cocotte/contract';
 import { canonicalJson } from '@cocotte/core/measure';
-import {
-  type ExchangeFormat,
-  type Recipe,
-  fromCsv,
-  fromJson,
-  fromJsonLd,
-  nameIndex,
-  writeRecipes,
-} from '@cocotte/core/recipes';
+import { type ExchangeFormat, fromCsv, fromJson, fromJsonLd, writeRecipes } from '@cocotte/core/exchange';
+import { nameIndex } from '@cocotte/core/ingredients';
+import type { Recipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumCardamomJam, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';

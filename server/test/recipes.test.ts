@@ -18,13 +18,8 @@ import {
   startBatch,
 } from '@cocotte/contract';
 import { fold } from '@cocotte/core/batches';
-import {
-  type Ingredient,
-  type Line as RecipeLine,
-  type Recipe,
-  emptyRecipe,
-  libraryOf,
-} from '@cocotte/core/recipes';
+import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
+import { type Line as RecipeLine, type Recipe, emptyRecipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, strawberryJam, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';

@@ -1,5 +1,7 @@
 import { readNumber } from '@cocotte/core/measure';
-import { type Recipe, classOf, libraryOf } from '@cocotte/core/recipes';
+import { libraryOf } from '@cocotte/core/ingredients';
+import type { Recipe } from '@cocotte/core/recipes';
+import { classOf } from '@cocotte/core/review';
 import * as demo from '@cocotte/demo/recipes';
 import { fieldText } from '@cocotte/core/measure';
 import fc from 'fast-check';

@@ -1,4 +1,4 @@
-import { type Ingredient, libraryOf } from '@cocotte/core/recipes';
+import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { describe, expect, it } from 'vitest';
 import { BLANK, type Texts, readTexts, textsOf } from '../src/recipes/book/ingredient-texts.ts';
 

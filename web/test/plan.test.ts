@@ -1,5 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Recipe, factorForPot, pintsOf } from '@cocotte/core/recipes';
+import { pintsOf } from '@cocotte/core/jars';
+import { type Recipe, factorForPot } from '@cocotte/core/recipes';
 import * as demo from '@cocotte/demo/recipes';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

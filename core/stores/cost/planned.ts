@@ -1,5 +1,6 @@
 import { Decimal, type Names } from '../../measure/index.ts';
-import { type JarsWanted, type Recipe, type ScaledRecipe, jarSize } from '../../recipes/index.ts';
+import { jarSize } from '../../jars/index.ts';
+import type { JarsWanted, Recipe, ScaledRecipe } from '../../recipes/index.ts';
 import { costOfDraw } from '../ledger.ts';
 import { type Need, type ShelfItem, needsOf, shelfOfKind } from '../shelf.ts';
 import { marketLines, overheadLines } from './actual.ts';

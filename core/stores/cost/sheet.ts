@@ -1,5 +1,6 @@
 import { Decimal, allocate, roundTogether } from '../../measure/index.ts';
-import { type JarSizeId, type NetContents, jarSize } from '../../recipes/index.ts';
+import { type JarSizeId, jarSize } from '../../jars/index.ts';
+import type { NetContents } from '../../recipes/index.ts';
 
 export const COST_PARTS = [
   'ingredients',

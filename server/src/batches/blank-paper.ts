@@ -2,7 +2,9 @@ import { type BatchState, type SequencedEvent, fold } from '@cocotte/core/batche
 import { needsReading } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Fraction, altitudeText, kitchenWeight, massText, temperatureText } from '@cocotte/core/measure';
-import { type JarsWanted, jarCountText, scaleRecipe, waterCover_in } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
+import { type JarsWanted, scaleRecipe } from '@cocotte/core/recipes';
+import { waterCover_in } from '@cocotte/core/times';
 import { Flow, newPaper } from '../house/paper.ts';
 
 /** The sheet to cook from without a screen: targets printed, lines to write on. Typed in afterwards as such. */

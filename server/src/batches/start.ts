@@ -5,20 +5,11 @@ import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
 import { type Fault, Fraction, dayOf, yearAndDay } from '@cocotte/core/measure';
-import {
-  type Recipe,
-  type ScheduledTime,
-  factorForJars,
-  forecastPacked,
-  forecastPot,
-  jarSize,
-  pintsOf,
-  planPots,
-  processFor,
-  reviewFaults,
-  routeToSale,
-  steamFault,
-} from '@cocotte/core/recipes';
+import { forecastPacked, forecastPot } from '@cocotte/core/forecast';
+import { jarSize, pintsOf } from '@cocotte/core/jars';
+import { type Recipe, factorForJars, planPots } from '@cocotte/core/recipes';
+import { processFor, reviewFaults, routeToSale } from '@cocotte/core/review';
+import { type ScheduledTime, steamFault } from '@cocotte/core/times';
 import { type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';

@@ -4,12 +4,7 @@ import { house } from '../migrations/0001_house.ts';
 import { recipeBook } from '../migrations/0002_recipe_book.ts';
 import { stores } from '../migrations/0003_stores.ts';
 import { houseStands } from '../migrations/0004_house_stands.ts';
-
-/** A change of the schema: a fixed name, forward only, never edited once landed. */
-export interface Migration {
-  name: string;
-  up: string;
-}
+import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands];
 const LOCK = 4_600_001;

@@ -1,5 +1,5 @@
 import { metresFromFeet } from '@cocotte/core/measure';
-import { ALTITUDE_LIMIT_M } from '@cocotte/core/recipes';
+import { ALTITUDE_LIMIT_M } from '@cocotte/core/heat';
 import { type Place, checkZone } from './service.ts';
 
 /**

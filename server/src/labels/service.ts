@@ -4,7 +4,7 @@ import { standing } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { type LabelStock, labelContent, labelStock } from '@cocotte/core/labels';
 import { canonicalJson, rangesText } from '@cocotte/core/measure';
-import { jarSize } from '@cocotte/core/recipes';
+import { jarSize } from '@cocotte/core/jars';
 import { decide, view } from '../batches/decide.ts';
 import { selectEvents } from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';

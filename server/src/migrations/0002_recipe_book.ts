@@ -1,4 +1,4 @@
-import type { Migration } from '../house/migrate.ts';
+import type { Migration } from './migration.ts';
 
 const ROOMS = ['tastings', 'ingredients', 'recipe_imports'];
 

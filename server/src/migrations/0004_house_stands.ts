@@ -1,4 +1,4 @@
-import type { Migration } from '../house/migrate.ts';
+import type { Migration } from './migration.ts';
 
 /** People: sessions one can see and end, devices that are known, a right to sign, links without a maker, exact counts of guesses. */
 export const houseStands: Migration = {

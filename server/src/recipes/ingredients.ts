@@ -8,7 +8,7 @@ import type {
   removeIngredient,
 } from '@cocotte/contract';
 import { canonicalJson } from '@cocotte/core/measure';
-import type { Ingredient } from '@cocotte/core/recipes';
+import type { Ingredient } from '@cocotte/core/ingredients';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 

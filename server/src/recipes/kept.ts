@@ -1,5 +1,6 @@
 import type { Fault } from '@cocotte/core/measure';
-import { type Recipe, classOf, formulaOf, recipeFaults } from '@cocotte/core/recipes';
+import { type Recipe, recipeFaults } from '@cocotte/core/recipes';
+import { classOf, formulaOf } from '@cocotte/core/review';
 
 /**
  * A recipe as it is kept: its class is derived, and a tested or scheduled recipe keeps the formula its authority covers,

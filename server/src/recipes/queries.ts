@@ -1,6 +1,7 @@
 import type { PastBatch, RecipeFilter, RecipeRow, Shelf, VersionRow } from '@cocotte/contract';
 import type { BatchSummary } from '@cocotte/core/checks';
-import { type Recipe, type RecipeVersion, jarCountText, upgradeRecipe } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
+import { type Recipe, type RecipeVersion, upgradeRecipe } from '@cocotte/core/recipes';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 import { rowOf } from './kept.ts';

@@ -10,7 +10,7 @@ import {
   rangesText,
   under,
 } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
 import { eventWords } from '@cocotte/core/records';
 import { type CostContext, type CostSheet, batchCost } from '@cocotte/core/stores';
 import { Flow, newPaper } from '../house/paper.ts';

@@ -8,7 +8,8 @@ import {
   rangesText,
   readRanges,
 } from '@cocotte/core/measure';
-import { jarCountText, waterCover_in } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
+import { waterCover_in } from '@cocotte/core/times';
 import {
   Box,
   Button,

@@ -9,7 +9,9 @@ import {
   type Names,
   byName,
 } from '@cocotte/core/measure';
-import { type Ingredient, lineFrom, pintsOf } from '@cocotte/core/recipes';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import { pintsOf } from '@cocotte/core/jars';
+import { lineFrom } from '@cocotte/core/recipes';
 import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';

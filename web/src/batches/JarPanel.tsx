@@ -1,7 +1,8 @@
 import { type LoadPhase } from '@cocotte/core/batches';
 import type { JarState } from '@cocotte/core/batches';
 import { MM_PER_INCH, mixedText, rangesText, readRanges } from '@cocotte/core/measure';
-import { type JarSizeId, type Line, jarCountText, jarSize } from '@cocotte/core/recipes';
+import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
+import type { Line } from '@cocotte/core/recipes';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';

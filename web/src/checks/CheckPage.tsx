@@ -2,7 +2,7 @@ import { releaseJars } from '@cocotte/contract';
 import { type SetAsideReason, SET_ASIDE_REASONS } from '@cocotte/core/batches';
 import { type Condition, needsReading } from '@cocotte/core/checks';
 import { type Fault, rangesText, readNumber } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { type FormEvent, useState } from 'react';
 import { Link, useParams } from 'react-router';

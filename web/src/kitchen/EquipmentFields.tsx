@@ -1,6 +1,6 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { type Fault, MM_PER_INCH, UNITS, fieldText, readNumber, ofNames } from '@cocotte/core/measure';
-import { JAR_SIZES, type JarSizeId } from '@cocotte/core/recipes';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import { Box, Button, MenuItem, TextField } from '@mui/material';
 import { v7 } from 'uuid';
 import { faultText } from '../shell/entry.ts';

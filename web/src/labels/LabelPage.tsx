@@ -2,7 +2,7 @@ import { labelSheet, printLabels } from '@cocotte/contract';
 import type { LabelContent } from '@cocotte/core/batches';
 import { type LabelStock, LABEL_STOCKS, labelContent } from '@cocotte/core/labels';
 import { type Fault, dayText, instantText, rangesText } from '@cocotte/core/measure';
-import { jarCountText, jarSize } from '@cocotte/core/recipes';
+import { jarCountText, jarSize } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';

@@ -1,5 +1,5 @@
 import { listIngredients } from '@cocotte/contract';
-import { type Ingredient, type NameIndex, libraryOf, nameIndex } from '@cocotte/core/recipes';
+import { type Ingredient, type NameIndex, libraryOf, nameIndex } from '@cocotte/core/ingredients';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from '../shell/call.ts';

@@ -1,7 +1,7 @@
 import { recordSheet } from '@cocotte/contract';
 import { type BatchEvent, correctedInstant_ms, isDecision } from '@cocotte/core/batches';
 import { altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
 import { eventWords } from '@cocotte/core/records';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { useState } from 'react';

@@ -1,5 +1,5 @@
 import type { JarForm } from '@cocotte/core/checks';
-import { type JarSizeId, jarSize } from '@cocotte/core/recipes';
+import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import { Box, ButtonBase } from '@mui/material';
 
 /** Height of each size on the shelf, in units of the drawing. */

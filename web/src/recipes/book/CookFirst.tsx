@@ -1,6 +1,7 @@
 import { addRecipe } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
-import { JAR_SIZES, type JarSizeId, type Recipe, emptyRecipe } from '@cocotte/core/recipes';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
+import { type Recipe, emptyRecipe } from '@cocotte/core/recipes';
 import {
   Box,
   Button,

@@ -7,7 +7,8 @@ import {
   listIngredients,
 } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
-import type { ExchangeFormat, FileFault, Recipe } from '@cocotte/core/recipes';
+import type { ExchangeFormat, FileFault } from '@cocotte/core/exchange';
+import type { Recipe } from '@cocotte/core/recipes';
 import {
   Box,
   Button,

@@ -1,6 +1,6 @@
 import { type OwnIngredient, PIECE_UNITS, putIngredient, removeIngredient } from '@cocotte/contract';
 import type { Fault, UnitId } from '@cocotte/core/measure';
-import { type Ingredient, LINE_ROLES, type LineRole, sourceOf } from '@cocotte/core/recipes';
+import { type Ingredient, LINE_ROLES, type LineRole, sourceOf } from '@cocotte/core/ingredients';
 import {
   Box,
   Button,

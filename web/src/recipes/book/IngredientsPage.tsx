@@ -1,4 +1,4 @@
-import { type Ingredient, formsOf, libraryOf } from '@cocotte/core/recipes';
+import { type Ingredient, formsOf, libraryOf } from '@cocotte/core/ingredients';
 import { numberText } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';

@@ -1,12 +1,7 @@
 import { type AmountQuestion, readAmount } from '@cocotte/core/measure';
-import {
-  type Ingredient,
-  type Pasted,
-  type PastedLine,
-  emptyRecipe,
-  factsOf,
-  readPasted,
-} from '@cocotte/core/recipes';
+import { type Pasted, type PastedLine, readPasted } from '@cocotte/core/exchange';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import { emptyRecipe, factsOf } from '@cocotte/core/recipes';
 import {
   Autocomplete,
   Box,

@@ -1,6 +1,6 @@
 import type { RecipeFilter } from '@cocotte/contract';
 import { dayText, numberText } from '@cocotte/core/measure';
-import { PRODUCTS } from '@cocotte/core/recipes';
+import { PRODUCTS } from '@cocotte/core/times';
 import {
   Box,
   Button,

@@ -1,6 +1,7 @@
 import { readRecipe } from '@cocotte/contract';
 import { massText, numberText } from '@cocotte/core/measure';
-import { type Recipe, lineMass_g, mainLine, review } from '@cocotte/core/recipes';
+import { type Recipe, lineMass_g, mainLine } from '@cocotte/core/recipes';
+import { review } from '@cocotte/core/review';
 import { Box, Link as MuiLink, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { useQueries } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';

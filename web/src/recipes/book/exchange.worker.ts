@@ -4,12 +4,12 @@ import {
   fromCsv,
   fromJson,
   fromJsonLd,
-  libraryOf,
-  nameIndex,
-  recipeFaults,
   writeRecipes,
-} from '@cocotte/core/recipes';
-import type { Ingredient, Recipe } from '@cocotte/core/recipes';
+} from '@cocotte/core/exchange';
+import { libraryOf, nameIndex } from '@cocotte/core/ingredients';
+import { recipeFaults } from '@cocotte/core/recipes';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import type { Recipe } from '@cocotte/core/recipes';
 import { check } from '@cocotte/contract/rules';
 import { recipeRule } from '@cocotte/contract';
 import * as comlink from 'comlink';

@@ -7,7 +7,7 @@ import {
   byName,
   type Names,
 } from '@cocotte/core/measure';
-import { type Ingredient, type LineRole, blankIngredient } from '@cocotte/core/recipes';
+import { type Ingredient, type LineRole, blankIngredient } from '@cocotte/core/ingredients';
 
 /** Rows of a form whose keys are free: a cup by the way it is cut, a piece by its unit. */
 export interface Row {

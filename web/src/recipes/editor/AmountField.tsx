@@ -1,6 +1,7 @@
 import { UNITS, type UnitId, massText, readAmount } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Ingredient, lineMass_g } from '@cocotte/core/recipes';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import { lineMass_g } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { faultText } from '../../shell/entry.ts';
 import { Fractions, Soft } from '../../shell/parts.tsx';

@@ -1,15 +1,13 @@
 import { byName, ofNames } from '@cocotte/core/measure';
+import { JAR_SIZES, type JarSizeId, jarSize } from '@cocotte/core/jars';
+import type { Authority } from '@cocotte/core/recipes';
 import {
-  type Authority,
-  JAR_SIZES,
-  type JarSizeId,
   type LetterProcess,
   PROCESS_ENTRIES,
   type Product,
   entriesFor,
-  jarSize,
   processEntry,
-} from '@cocotte/core/recipes';
+} from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { Sheet, Soft } from '../../shell/parts.tsx';

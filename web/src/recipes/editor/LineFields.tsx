@@ -1,14 +1,7 @@
 import { UNITS, fieldText, readAmount, byName } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import {
-  type Ingredient,
-  LINE_ROLES,
-  type LineRole,
-  PLACES,
-  type Place,
-  factsOf,
-  formsOf,
-} from '@cocotte/core/recipes';
+import { type Ingredient, LINE_ROLES, type LineRole, formsOf } from '@cocotte/core/ingredients';
+import { PLACES, type Place, factsOf } from '@cocotte/core/recipes';
 import {
   Autocomplete,
   Box,

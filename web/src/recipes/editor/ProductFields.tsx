@@ -1,15 +1,7 @@
 import { ofNames } from '@cocotte/core/measure';
-import {
-  JAR_SIZES,
-  type JarSizeId,
-  METHOD_CHOICES,
-  type Method,
-  PRODUCTS,
-  type Product,
-  SET_BY,
-  type SetBy,
-  entriesFor,
-} from '@cocotte/core/recipes';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
+import { SET_BY, type SetBy } from '@cocotte/core/recipes';
+import { METHOD_CHOICES, type Method, PRODUCTS, type Product, entriesFor } from '@cocotte/core/times';
 import { Box, Button, Checkbox, FormControlLabel } from '@mui/material';
 import { v7 } from 'uuid';
 import { Sheet } from '../../shell/parts.tsx';

@@ -1,6 +1,8 @@
 import { addRecipe, changeRecipe } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
-import { type JarSizeId, type Recipe, type RecipeVersion, processFor } from '@cocotte/core/recipes';
+import type { JarSizeId } from '@cocotte/core/jars';
+import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
+import { processFor } from '@cocotte/core/review';
 import { Box, Button } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';

@@ -1,25 +1,22 @@
 import { MM_PER_INCH, dayOf, fahrenheit, fieldText } from '@cocotte/core/measure';
+import type { LineRole } from '@cocotte/core/ingredients';
+import type { JarSizeId } from '@cocotte/core/jars';
 import {
   type Attention,
   type Authority,
-  type JarSizeId,
-  type LetterProcess,
   type Line,
-  type LineRole,
-  type Method,
   type NetContents,
   type Outlet,
   type Place,
-  type Product,
   type Recipe,
   type SetBy,
   type Step,
   type StepKind,
   type StepTarget,
   type TestedFormula,
-  type TimeBasis,
   emptyRecipe,
 } from '@cocotte/core/recipes';
+import type { LetterProcess, Method, Product, TimeBasis } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
 
 /** A recipe while it is typed: every figure still text, so that nothing is lost when one cannot be read. */

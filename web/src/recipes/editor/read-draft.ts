@@ -14,16 +14,14 @@ import {
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
   type Authority,
-  type LetterProcess,
   type Line,
   type Recipe,
-  type SeaLevelTime,
   type Step,
   type StepTarget,
-  classOf,
-  processEntry,
   recipeFaults,
 } from '@cocotte/core/recipes';
+import { classOf } from '@cocotte/core/review';
+import { type LetterProcess, type SeaLevelTime, processEntry } from '@cocotte/core/times';
 import type { Draft, DraftLine, DraftStep } from './draft.ts';
 
 type HintOf = (ingredientId: string | null) => AmountHint;

@@ -1,15 +1,9 @@
 import { GEL_RISE_C, boilingRise_C, brixAtRise, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, massText, numberText, temperatureText } from '@cocotte/core/measure';
-import {
-  type Correction,
-  type PackedForecast,
-  type PotForecast,
-  type Recipe,
-  jarCountText,
-  jarSize,
-  pintsOf,
-} from '@cocotte/core/recipes';
+import type { SeenYield, PackedForecast, PotForecast } from '@cocotte/core/forecast';
+import { jarCountText, jarSize, pintsOf } from '@cocotte/core/jars';
+import type { Recipe } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
 import { Sheet, Soft } from '../../shell/parts.tsx';
@@ -28,7 +22,7 @@ export function ForecastPanel({
   recipe: Recipe;
   plan: Plan;
   foreseen: Foreseen;
-  correction: Correction | null;
+  correction: SeenYield | null;
   kitchen: Kitchen;
 }) {
   const faults = foreseen.pot?.faults ?? foreseen.packed?.faults ?? [];
@@ -97,7 +91,7 @@ function PotFigures({
   recipe: Recipe;
   pot: PotForecast;
   plan: Plan;
-  correction: Correction | null;
+  correction: SeenYield | null;
   kitchen: Kitchen;
 }) {
   const [chart, setChart] = useState(false);
@@ -217,7 +211,7 @@ function PackFigures({
   kitchen,
 }: {
   packed: PackedForecast;
-  correction: Correction | null;
+  correction: SeenYield | null;
   kitchen: Kitchen;
 }) {
   const filled = packed.jars.map(j => jarCountText(j.count, j.size)).join(', ');

@@ -1,12 +1,6 @@
-import {
-  type JarSizeId,
-  type JarsWanted,
-  type Recipe,
-  jarCountText,
-  jarSize,
-  layOut,
-  processByEntry,
-} from '@cocotte/core/recipes';
+import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
+import { type JarsWanted, type Recipe, layOut } from '@cocotte/core/recipes';
+import { processByEntry } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box } from '@mui/material';
 import { Sheet, Soft } from '../../shell/parts.tsx';

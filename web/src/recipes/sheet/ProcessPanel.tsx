@@ -1,17 +1,11 @@
 import { gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { MM_PER_INCH, altitudeText, mixedText, temperatureText } from '@cocotte/core/measure';
-import {
-  type JarSizeId,
-  type Recipe,
-  type RouteToSale,
-  jarSize,
-  processEntry,
-  processFor,
-  steamFault,
-  sterilise_min,
-  waterCover_in,
-} from '@cocotte/core/recipes';
+import { sterilise_min } from '@cocotte/core/heat';
+import { type JarSizeId, jarSize } from '@cocotte/core/jars';
+import type { Recipe } from '@cocotte/core/recipes';
+import { type RouteToSale, processFor } from '@cocotte/core/review';
+import { processEntry, steamFault, waterCover_in } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../shell/parts.tsx';
 

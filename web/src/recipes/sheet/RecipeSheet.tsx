@@ -1,6 +1,8 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
-import { type Recipe, correctionFrom, routeToSale } from '@cocotte/core/recipes';
+import { correctionFrom } from '@cocotte/core/forecast';
+import type { Recipe } from '@cocotte/core/recipes';
+import { routeToSale } from '@cocotte/core/review';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';

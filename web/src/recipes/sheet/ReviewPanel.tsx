@@ -1,12 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
-import {
-  type Recipe,
-  type Review,
-  type ReviewFault,
-  type TrialReading,
-  dossier,
-  review,
-} from '@cocotte/core/recipes';
+import type { Recipe } from '@cocotte/core/recipes';
+import { type Review, type ReviewFault, type TrialReading, dossier, review } from '@cocotte/core/review';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Sheet, Soft, Tag } from '../../shell/parts.tsx';

@@ -1,13 +1,7 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { mixedText } from '@cocotte/core/measure';
-import {
-  type JarSizeId,
-  type Recipe,
-  jarCountText,
-  jarSize,
-  loadsFor,
-  mainLine,
-} from '@cocotte/core/recipes';
+import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
+import { type Recipe, loadsFor, mainLine } from '@cocotte/core/recipes';
 import {
   Box,
   Button,

@@ -1,5 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Recipe, routeToSale } from '@cocotte/core/recipes';
+import type { Recipe } from '@cocotte/core/recipes';
+import { routeToSale } from '@cocotte/core/review';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -2,15 +2,10 @@ import { startBatch } from '@cocotte/contract';
 import { PURPOSES, type Purpose } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
 import type { Pot } from '@cocotte/core/kitchen';
-import {
-  type JarsWanted,
-  type Recipe,
-  type RouteToSale,
-  jarCountText,
-  processFor,
-  reviewFaults,
-  steamFault,
-} from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
+import type { JarsWanted, Recipe } from '@cocotte/core/recipes';
+import { type RouteToSale, processFor, reviewFaults } from '@cocotte/core/review';
+import { steamFault } from '@cocotte/core/times';
 import {
   Box,
   Button,

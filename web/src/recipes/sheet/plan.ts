@@ -1,10 +1,9 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { Fraction, amount_g, readAmount, readNumber } from '@cocotte/core/measure';
+import { type PackedForecast, type PotForecast, forecastPacked, forecastPot } from '@cocotte/core/forecast';
+import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
 import {
-  type JarSizeId,
   type JarsWanted,
-  type PackedForecast,
-  type PotForecast,
   type PotPlan,
   type Recipe,
   type ScaledRecipe,
@@ -12,16 +11,12 @@ import {
   factorForFruit,
   factorForJars,
   factorForPot,
-  forecastPacked,
-  forecastPot,
-  jarSize,
   jarsForLoads,
   mainLine,
-  pintsOf,
   planPots,
-  processFor,
   scaleRecipe,
 } from '@cocotte/core/recipes';
+import { processFor } from '@cocotte/core/review';
 import { faultText } from '../../shell/entry.ts';
 
 /** How a batch is sized. */

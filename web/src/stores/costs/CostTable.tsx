@@ -1,5 +1,5 @@
 import { moneyText, numberText } from '@cocotte/core/measure';
-import { jarSize } from '@cocotte/core/recipes';
+import { jarSize } from '@cocotte/core/jars';
 import type { CostPartId, CostSheet } from '@cocotte/core/stores';
 import { Box, Button, Table, TableBody, TableCell, TableRow } from '@mui/material';
 import { Fragment, useState } from 'react';

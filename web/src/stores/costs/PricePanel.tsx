@@ -1,5 +1,5 @@
 import { Decimal, fieldText, moneyText, numberText, readDecimal, readNumber } from '@cocotte/core/measure';
-import { jarSize } from '@cocotte/core/recipes';
+import { jarSize } from '@cocotte/core/jars';
 import { type CostSheet, breakEvenJars, leftOf, priceByMargin, priceByMarkup } from '@cocotte/core/stores';
 import { Box, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';
 import { useState } from 'react';

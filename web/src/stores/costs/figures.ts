@@ -1,7 +1,8 @@
 import { byName } from '@cocotte/core/measure';
 import type { PastCost } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Recipe, type ScaledRecipe, loadsFor, processFor } from '@cocotte/core/recipes';
+import { type Recipe, type ScaledRecipe, loadsFor } from '@cocotte/core/recipes';
+import { processFor } from '@cocotte/core/review';
 import type { PlanFigures, ShelfItem } from '@cocotte/core/stores';
 import type { Foreseen, Plan } from '../../recipes/sheet/plan.ts';
 

@@ -1,5 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Recipe, factorForJars, jarSize, scaleRecipe } from '@cocotte/core/recipes';
+import { jarSize } from '@cocotte/core/jars';
+import { type Recipe, factorForJars, scaleRecipe } from '@cocotte/core/recipes';
 import type { PlanFigures, Rescaled } from '@cocotte/core/stores';
 import { type Plan, foresee } from '../../recipes/sheet/plan.ts';
 import { minutesFor } from './figures.ts';

@@ -9,17 +9,9 @@ import {
   readDecimal,
   readNumber,
 } from '@cocotte/core/measure';
-import {
-  type JarSizeId,
-  type Recipe,
-  chooseJars,
-  factorForFruit,
-  jarSize,
-  mainLine,
-  pintsOf,
-  processFor,
-  scaleRecipe,
-} from '@cocotte/core/recipes';
+import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
+import { type Recipe, chooseJars, factorForFruit, mainLine, scaleRecipe } from '@cocotte/core/recipes';
+import { processFor } from '@cocotte/core/review';
 import {
   type Bound,
   type Offer,

@@ -1,6 +1,7 @@
 import { putPlan } from '@cocotte/contract';
 import { type Fault, addDays, dayOf } from '@cocotte/core/measure';
-import { type JarsWanted, jarCountText } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
+import type { JarsWanted } from '@cocotte/core/recipes';
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,6 +1,6 @@
 import { dropPlan, readShopping } from '@cocotte/contract';
 import { dayText, instantText, moneyText } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/recipes';
+import { jarCountText } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';

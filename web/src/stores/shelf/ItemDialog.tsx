@@ -1,6 +1,7 @@
 import { addItem, changeItem } from '@cocotte/contract';
 import { type Fault, Decimal, fieldText, readDecimal, readNumber } from '@cocotte/core/measure';
-import { JAR_SIZES, type JarSizeId, densityOf } from '@cocotte/core/recipes';
+import { densityOf } from '@cocotte/core/ingredients';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import {
   type Item,
   type ItemKind,

@@ -1,6 +1,6 @@
 import { openLot } from '@cocotte/contract';
 import { type Fault, dayText, numberText } from '@cocotte/core/measure';
-import { jarSize } from '@cocotte/core/recipes';
+import { jarSize } from '@cocotte/core/jars';
 import type { Item, Lot } from '@cocotte/core/stores';
 import {
   Box,

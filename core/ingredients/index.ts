@@ -1,0 +1,21 @@
+export {
+  acidKind,
+  acidVolume_mL,
+  asBottledLemon_mL,
+  asCitric_g,
+  countsAsBarrier,
+  PICKLING_STRENGTH_PCT,
+  replaceAcid,
+  type Replacement,
+} from './acids.ts';
+export { blankIngredient } from './blank-ingredient.ts';
+export {
+  type FruitGroup,
+  type Ingredient,
+  type IngredientSource,
+  LINE_ROLES,
+  type LineRole,
+  type SetKind,
+} from './ingredient.ts';
+export { densityOf, formsOf, libraryOf, type NameIndex, nameIndex, sourceOf, usualTrim } from './library.ts';
+export { isLowAcid, isLowAcidByLibrary } from './low-acid.ts';

@@ -1,0 +1,9 @@
+export {
+  fillVolume_mL,
+  JAR_SIZES,
+  jarCountText,
+  jarSize,
+  type JarSize,
+  type JarSizeId,
+  pintsOf,
+} from './jars.ts';

@@ -1,0 +1,164 @@
+import { byName, type Names } from '../measure/index.ts';
+import { knownMasses_g, type Line, type Recipe } from '../recipes/index.ts';
+import type { Product } from '../times/index.ts';
+
+/** One standard of identity: fruit to sweetener solids, and soluble solids of the finished food. */
+interface Standard {
+  names: readonly Product[];
+  /** Parts of fruit to so many parts of sweetener solids. */
+  parts: (lines: readonly Line[]) => { fruit: number; sweetener: number };
+  solids_pct: number;
+  source: string;
+  /** Names that may stand on a food that fails it. */
+  instead: string[];
+}
+
+const groupTwo = (lines: readonly Line[]) => lines.every(l => l.group === 'II');
+
+/** The standards, from memory. Weights of sweeteners count as their solids, of fruit without added sugar. */
+const STANDARDS: readonly Standard[] = [
+  {
+    names: ['jam', 'preserves'],
+    parts: fruit => ({ fruit: groupTwo(fruit) ? 45 : 47, sweetener: 55 }),
+    solids_pct: 65,
+    source: '21 CFR 150.160 (from memory)',
+    instead: ['fruit spread', 'fruit topping', 'conserve'],
+  },
+  {
+    names: ['jelly'],
+    parts: () => ({ fruit: 45, sweetener: 55 }),
+    solids_pct: 65,
+    source: '21 CFR 150.140 (from memory)',
+    instead: ['fruit spread', 'syrup'],
+  },
+  {
+    names: ['fruit butter'],
+    parts: () => ({ fruit: 5, sweetener: 2 }),
+    solids_pct: 43,
+    source: '21 CFR 150.110 (from memory)',
+    instead: ['fruit spread', 'fruit sauce'],
+  },
+];
+
+/** The standard a product's name is held to, or null where there is none. */
+function standardOf(product: Product): Standard | null {
+  return STANDARDS.find(s => s.names.includes(product)) ?? null;
+}
+
+export interface IdentityFinding {
+  meets: boolean;
+  /** Parts of fruit in 100 of fruit and sweetener solids. */
+  fruitPart: number;
+  /** Least of them that the standard asks for; null where none applies. */
+  needed: number | null;
+  /** Soluble solids of the finished food, percent, where they are known. */
+  solids_pct: number | null;
+  neededSolids_pct: number | null;
+  why: string;
+  next: string;
+  source: string;
+  /** Names that may be used instead of the one that fails. */
+  instead: string[];
+}
+
+const EPSILON = 1e-9;
+
+/**
+ * Whether the food may bear its name: enough fruit for its sweetener, and enough soluble solids.
+ *
+ * @param masses_g  grams prepared that went in, by line id; lines not named count as written
+ * @param finishedSolids_pct  of the finished food, where a forecast or a reading gives it
+ */
+export function nameCheck(
+  recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
+  masses_g: Readonly<Names<number>> = byName(),
+  finishedSolids_pct: number | null = null,
+): IdentityFinding {
+  const standard = standardOf(recipe.product);
+  const written = knownMasses_g(recipe);
+  const mass = (l: Line) => (masses_g[l.id] ?? written.get(l.id) ?? 0) * l.keptShare;
+  const fruitLines = recipe.lines.filter(l => l.role === 'fruit' && l.keptShare > 0);
+  const fruit = fruitLines.reduce((sum, l) => sum + mass(l) * (1 - l.addedSugar_pct / 100), 0);
+  const sweetener =
+    recipe.lines
+      .filter(l => l.role === 'sweetener')
+      .reduce((sum, l) => sum + (mass(l) * (l.solids_pct || 100)) / 100, 0) +
+    fruitLines.reduce((sum, l) => sum + (mass(l) * l.addedSugar_pct) / 100, 0);
+  const fruitPart = fruit + sweetener === 0 ? 0 : (fruit / (fruit + sweetener)) * 100;
+  const asked = standard?.parts(fruitLines);
+  const needed = asked ? (asked.fruit / (asked.fruit + asked.sweetener)) * 100 : null;
+  const finding = (meets: boolean, why: string, next: string): IdentityFinding => ({
+    meets,
+    fruitPart,
+    needed,
+    solids_pct: finishedSolids_pct,
+    neededSolids_pct: standard?.solids_pct ?? null,
+    why,
+    next,
+    source: standard?.source ?? '',
+    instead: meets ? [] : (standard?.instead ?? []),
+  });
+  if (!standard || !asked || needed === null)
+    return finding(true, `No federal standard sets what may be called ${recipe.product}.`, '');
+  const name = recipe.product;
+  if (sweetener === 0)
+    return finding(
+      false,
+      `There is no sweetener, so it is not a ${name} by its standard.`,
+      'Add the sweetener, or use another name.',
+    );
+  const figure = `${fruitPart.toFixed(1)} parts of fruit in 100 of fruit and sweetener; a ${name} of this fruit needs ${needed.toFixed(1)} (${asked.fruit} to ${asked.sweetener})`;
+  if (fruitPart < needed - EPSILON)
+    return finding(false, `${figure}.`, 'Use more fruit or less sugar, or another name.');
+  if (finishedSolids_pct !== null && finishedSolids_pct < standard.solids_pct - EPSILON)
+    return finding(
+      false,
+      `${finishedSolids_pct.toFixed(1)} % soluble solids when finished; a ${name} needs ${standard.solids_pct} %.`,
+      'Cook it further, or use another name.',
+    );
+  const solids =
+    finishedSolids_pct === null
+      ? ''
+      : `; ${finishedSolids_pct.toFixed(1)} % soluble solids of ${standard.solids_pct} %`;
+  return finding(true, `${figure}${solids}.`, '');
+}
+
+/**
+ * Whether it is a fruit spread that the published family time covers: it bears its standard's name, and all of it is
+ * fruit that is safely acid by itself, with no low-acid produce, by the words of its lines. What the library knows of
+ * them is the review's to say, see {@link classOf}; the library is too large for the first page.
+ *
+ * @param masses_g  grams that went in, by line id; lines not named count as written
+ */
+export function spreadIdentity(
+  recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
+  masses_g: Readonly<Names<number>> = byName(),
+): IdentityFinding {
+  const name = nameCheck(recipe, masses_g);
+  const fails = (why: string, next: string): IdentityFinding => ({ ...name, meets: false, why, next });
+  const unsafe = recipe.lines.filter(l => l.role === 'fruit' && !l.safelyAcid);
+  if (unsafe.length > 0)
+    return fails(
+      `${unsafe.map(l => l.name).join(', ')}: not on the list of fruit that is safely acid by itself.`,
+      'Follow a tested recipe for this fruit, or ask a process authority.',
+    );
+  const there = recipe.lines.filter(l => l.where !== 'dip');
+  const lowAcid = there.filter(l => l.role === 'low-acid produce');
+  if (lowAcid.length > 0)
+    return fails(
+      `${lowAcid.map(l => l.name).join(', ')}: low-acid produce does not belong in a fruit spread.`,
+      'Take it out, or ask a process authority.',
+    );
+  const unknown = there.filter(l => l.role === 'other');
+  if (unknown.length > 0)
+    return fails(
+      `${unknown.map(l => l.name).join(', ')}: nobody has said what it is, so its acid is unknown.`,
+      'Say what part it plays (fruit, spice, sweetener and so on), or take it out.',
+    );
+  if (!standardOf(recipe.product))
+    return fails(
+      `A ${recipe.product} has no standard of identity for the family time to rest on.`,
+      'Name it jam, preserves, jelly or fruit butter where it meets that standard, or follow a tested recipe.',
+    );
+  return name;
+}

@@ -1,0 +1,10 @@
+export { type AcidBalance, acidBalance } from './acid-balance.ts';
+export { authorityFault, formulaChanges, routeToSale, type RouteToSale } from './authority.ts';
+export { type FormulaChange, formulaOf } from './changes/change.ts';
+export { changesFrom } from './changes/index.ts';
+export { type Asker, dossier, type TrialReading } from './dossier.ts';
+export type { ReviewFault } from './finding.ts';
+export { type IdentityFinding, nameCheck, spreadIdentity } from './identity.ts';
+export { processFor } from './process-for.ts';
+export { review, type Review } from './review.ts';
+export { classOf, reviewFaults } from './rules.ts';

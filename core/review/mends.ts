@@ -1,0 +1,111 @@
+import {
+  acidKind,
+  acidVolume_mL,
+  countsAsBarrier,
+  isLowAcid,
+  PICKLING_STRENGTH_PCT,
+} from '../ingredients/index.ts';
+import { UNITS } from '../measure/index.ts';
+import type { Recipe } from '../recipes/index.ts';
+import { processEntry } from '../times/index.ts';
+import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
+import { sauerkrautFaults } from './sauerkraut.ts';
+
+/** What keeps a recipe from sale until it is mended: the acid that is its barrier, its salt, its ferment. */
+export function mends(recipe: Recipe): ReviewFault[] {
+  const out: ReviewFault[] = [];
+  const mend = (
+    code: string,
+    lineId: string | null,
+    what: string,
+    why: string,
+    next: string,
+    source: string,
+  ) => out.push({ code, level: 'mend', lineId, what, why, next, source });
+  const barrier =
+    recipe.lines.some(l => l.where !== 'dip' && isLowAcid(l)) && recipe.product !== 'sauerkraut';
+  if (barrier) {
+    const counts = recipe.lines.some(countsAsBarrier);
+    for (const line of recipe.lines) {
+      const kind = acidKind(line);
+      if (kind === 'vinegar' && line.minStrength_pct !== null && line.minStrength_pct < PICKLING_STRENGTH_PCT)
+        mend(
+          'weak-vinegar',
+          line.id,
+          `${line.name}: ${line.minStrength_pct} % acid.`,
+          `Recipes are tested with vinegar of ${PICKLING_STRENGTH_PCT} % or more; a weaker one carries less acid into every piece.`,
+          `Ask for ${PICKLING_STRENGTH_PCT} %.`,
+          GUIDE(6),
+        );
+      if (kind === 'unlabelled vinegar')
+        mend(
+          'unlabelled-vinegar',
+          line.id,
+          `${line.name}: its strength is unknown.`,
+          'Home-made or unlabelled vinegar is for flavour only.',
+          'Use labelled vinegar of 5 % or more.',
+          GUIDE(6),
+        );
+      if (kind === 'fresh juice' && !counts)
+        mend(
+          'fresh-juice',
+          line.id,
+          `${line.name}: fresh juice is the only acid here.`,
+          'Fresh lemons differ in acid by half; where acid is the barrier only bottled juice, citric acid or labelled vinegar counts.',
+          'Use bottled juice in the same amount.',
+          GUIDE(3),
+        );
+    }
+    const dose = doseFault(recipe);
+    if (dose) out.push(dose);
+  }
+  if (
+    recipe.product === 'pickle' ||
+    recipe.product === 'sauerkraut' ||
+    recipe.method.liquid.endsWith('brine')
+  )
+    for (const line of recipe.lines)
+      if (line.role === 'salt' && /iodi[sz]ed|table salt|anti-?caking|low-?sodium salt/i.test(line.name))
+        mend(
+          'cloudy-salt',
+          line.id,
+          `${line.name}: iodised salt or salt with anti-caking is refused for brines.`,
+          'Its additives cloud the brine and can darken what is in it, and a cloudy brine hides spoilage.',
+          'Use canning or pickling salt, by weight.',
+          GUIDE(6),
+        );
+  if (recipe.product === 'sauerkraut') out.push(...sauerkrautFaults(recipe));
+  return out;
+}
+
+/** The acid each jar needs by the entry a recipe follows, held against what its lines give, in grams of citric acid a pint. */
+function doseFault(recipe: Recipe): ReviewFault | null {
+  const entryId = followedEntry(recipe);
+  const asked = entryId === null ? null : processEntry(entryId)?.acidInEachPint;
+  if (!asked) return null;
+  let share = 0;
+  for (const line of recipe.lines) {
+    const kind = acidKind(line);
+    if (!kind || line.where !== 'each jar' || line.ratio) continue;
+    const mL = acidVolume_mL(line);
+    if (mL === null) continue;
+    const tbsp = mL / UNITS.tbsp.factor.valueOf();
+    if (kind === 'bottled juice') share += tbsp / asked.bottledLemon_tbsp;
+    else if (kind === 'citric acid') share += (tbsp * 3) / asked.citricAcid_tsp;
+    else if (kind === 'vinegar' && asked.vinegar_tbsp !== null) share += tbsp / asked.vinegar_tbsp;
+  }
+  if (share >= 1 - 1e-9) return null;
+  const vinegar = asked.vinegar_tbsp === null ? '' : `, or ${asked.vinegar_tbsp} tablespoons of 5 % vinegar`;
+  return {
+    code: 'acid-each-jar',
+    level: 'mend',
+    lineId: null,
+    what:
+      share === 0
+        ? 'No acid goes into each jar.'
+        : `Each jar gets ${(share * 100).toFixed(0)} % of the acid its entry asks for.`,
+    why: 'Tomatoes, figs and the like lie about 4.6 and may lie above; the dose in each jar makes sure of it.',
+    next: `Add to each pint ${asked.bottledLemon_tbsp} tablespoon of bottled lemon juice, or ${asked.citricAcid_tsp} teaspoon of citric acid${vinegar}; other jars in proportion.`,
+    source: processEntry(entryId as string)?.source.part ?? '',
+  };
+}

@@ -1,0 +1,50 @@
+import type { FoodClass, Recipe } from '../recipes/index.ts';
+import { type AcidBalance, acidBalance } from './acid-balance.ts';
+import { formulaChanges, routeToSale, type RouteToSale } from './authority.ts';
+import type { FormulaChange } from './changes/change.ts';
+import type { ReviewFault } from './finding.ts';
+import { type IdentityFinding, nameCheck } from './identity.ts';
+import { classOf, reviewFaults } from './rules.ts';
+
+/** Everything that stands beside a recipe in review. */
+export interface Review {
+  foodClass: FoodClass;
+  /** Why it falls in that class, in one sentence. */
+  classWhy: string;
+  faults: ReviewFault[];
+  balance: AcidBalance;
+  changes: FormulaChange[];
+  identity: IdentityFinding;
+  route: RouteToSale;
+}
+
+const CLASS_WHY: Record<Exclude<FoodClass, 'refused'>, string> = {
+  'fruit spread': 'All of it is fruit that is acid by itself, set with sugar.',
+  'acid food': 'All of it is acid by itself: pH 4.6 or below without adding acid.',
+  'acidified food':
+    'It holds low-acid produce, or fruit that is not safely acid: added acid has to bring it to pH 4.6 or below, and a reading has to show it.',
+  'fermented food': 'Its own lactic acid is the barrier, by the published sauerkraut entry only.',
+};
+
+/**
+ * Reviews a recipe: its class, what is refused, what has to be mended, changes from the formula its authority covers,
+ * whether it may bear its name, and whether it may be cooked for sale.
+ *
+ * @param finishedSolids_pct  soluble solids foreseen or read, for the name check
+ */
+export function review(recipe: Recipe, finishedSolids_pct: number | null = null): Review {
+  const faults = reviewFaults(recipe);
+  const foodClass = classOf(recipe);
+  return {
+    foodClass,
+    classWhy:
+      foodClass === 'refused'
+        ? 'No boiling-water process was ever tested for it. It may be written down; no batch of it is started.'
+        : CLASS_WHY[foodClass],
+    faults,
+    balance: acidBalance(recipe),
+    changes: formulaChanges(recipe),
+    identity: nameCheck(recipe, undefined, finishedSolids_pct),
+    route: routeToSale(recipe),
+  };
+}

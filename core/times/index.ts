@@ -1,0 +1,21 @@
+export type { LetterProcess, SeaLevelTime, TimeBasis } from './basis.ts';
+export { entriesFor, PROCESS_ENTRIES, processEntry } from './entries.ts';
+export type { AcidDose, ProcessEntry, ProcessSource } from './entry.ts';
+export { type Method, METHOD_CHOICES, type Product, PRODUCTS, SPREADS } from './product.ts';
+export {
+  banded,
+  type Basis,
+  entryBasis,
+  headspaceInches,
+  type ProcessAnswer,
+  processByEntry,
+  type ProcessRefusal,
+  refusal,
+  type ScheduledTime,
+  seaLevelBasis,
+  STEAM_LIMIT_MIN,
+  steamFault,
+  timeFrom,
+  upgradeTime,
+  waterCover_in,
+} from './scheduled.ts';
