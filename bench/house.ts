@@ -159,11 +159,9 @@ export async function papers(kitchen: Kitchen): Promise<void> {
   /** Other calls, one after the other, while something goes on: how long each took. */
   const beside = async (work: Promise<unknown>): Promise<number[]> => {
     const times: number[] = [];
-    let going = true;
-    const ended = work.finally(() => {
-      going = false;
-    });
-    while (going) times.push((await other()).took_ms);
+    const over = new AbortController();
+    const ended = work.finally(() => over.abort());
+    while (!over.signal.aborted) times.push((await other()).took_ms);
     await ended;
     return times;
   };

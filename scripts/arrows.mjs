@@ -2,7 +2,7 @@ import { readFileSync, readdirSync, statSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-/** Fails when an import runs against the arrows: core ← contract ← server, web; the rest may import all. */
+/** Fails when an import runs against the arrows (core ← contract ← server, web; the rest may import all) or in a circle. */
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const MAY = {
   core: [],
@@ -15,8 +15,18 @@ const MAY = {
   bench: null,
 };
 /** Inside core, what several share lies at the ground and imports only what lies below it. */
-const GROUND = { measure: [], heat: ['measure'], acid: ['measure'] };
+const GROUND = {
+  measure: [],
+  jars: ['measure'],
+  heat: ['measure'],
+  acid: ['measure'],
+  kitchen: ['measure', 'jars'],
+  ingredients: ['measure'],
+  times: ['measure', 'jars', 'heat'],
+};
 const faults = [];
+/** Every file, with what it imports. */
+const files = new Map();
 
 function walk(folder) {
   for (const name of readdirSync(folder)) {
@@ -30,7 +40,11 @@ function walk(folder) {
 function inspect(path) {
   const here = relative(root, path).split('/');
   const isTest = /\.test\.tsx?$/.test(path) || here[1] === 'test';
-  for (const [, from] of readFileSync(path, 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)) {
+  const imports = [...readFileSync(path, 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map(
+    m => m[1],
+  );
+  files.set(path, imports);
+  for (const from of imports) {
     const inside = from.startsWith('.')
       ? relative(root, resolve(dirname(path), from)).split('/')
       : from.startsWith('@cocotte/')
@@ -62,7 +76,51 @@ function inspect(path) {
   }
 }
 
+/** Where each room's sources lie, as its package exports them. */
+const SOURCES = { server: 'server/src' };
+
+/** The file an import means, or null for a package of somebody else's. */
+function fileOf(path, from) {
+  const inside = from.startsWith('@cocotte/') ? from.slice('@cocotte/'.length).split('/') : null;
+  if (!inside && !from.startsWith('.')) return null;
+  const base = inside
+    ? join(root, SOURCES[inside[0]] ?? inside[0], ...inside.slice(1))
+    : resolve(dirname(path), from);
+  return [base, `${base}.ts`, `${base}.tsx`, join(base, 'index.ts')].find(p => files.has(p)) ?? null;
+}
+
+/** Files that import each other in a circle, by types or at run time (Tarjan's strongly connected components). */
+function circles() {
+  const number = new Map();
+  const low = new Map();
+  const stack = [];
+  const found = [];
+  const visit = file => {
+    number.set(file, number.size);
+    low.set(file, number.get(file));
+    stack.push(file);
+    for (const next of files.get(file)) {
+      if (!number.has(next)) {
+        visit(next);
+        low.set(file, Math.min(low.get(file), low.get(next)));
+      } else if (stack.includes(next)) low.set(file, Math.min(low.get(file), number.get(next)));
+    }
+    if (low.get(file) !== number.get(file)) return;
+    const circle = stack.splice(stack.indexOf(file));
+    if (circle.length > 1) found.push(circle);
+  };
+  for (const file of files.keys()) if (!number.has(file)) visit(file);
+  return found;
+}
+
 for (const room of Object.keys(MAY)) walk(join(root, room));
+for (const [path, imports] of files)
+  files.set(
+    path,
+    imports.flatMap(from => fileOf(path, from) ?? []),
+  );
+for (const circle of circles())
+  faults.push(`a circle: ${circle.map(path => relative(root, path)).join(' → ')}`);
 for (const fault of faults) console.error(fault);
 if (faults.length > 0) process.exit(1);
 console.log('Every arrow runs one way.');

@@ -183,8 +183,13 @@ describe('the keeper', () => {
     expect(machine.script('admin.mjs', 'rebuild').stdout).toContain('batches derived again');
     const placed = machine.script(
       'admin.mjs',
-      ...['add-kitchen', 'Second', 'wren@wrenfold.example', '--altitude', '2,350 ft'],
-      ...['--zone', 'America/Denver'],
+      'add-kitchen',
+      'Second',
+      'wren@wrenfold.example',
+      '--altitude',
+      '2,350 ft',
+      '--zone',
+      'America/Denver',
     );
     expect(placed.stdout).toMatch(/It stands at 716 m, in the zone America\/Denver/);
     expect(placed.stdout).toContain('Wren Hollis owns it');

@@ -149,7 +149,8 @@ export class Machine {
     await this.stopAll();
     const pid = this.postmaster();
     if (pid && alive(pid)) process.kill(pid, 'SIGINT');
-    for (let i = 0; i < 50 && pid && alive(pid); i++) await new Promise(resolve => setTimeout(resolve, 100));
+    const gone = () => pid === null || !alive(pid);
+    for (let i = 0; i < 50 && !gone(); i++) await new Promise(resolve => setTimeout(resolve, 100));
     rmSync(this.home, { recursive: true, force: true });
   }
 }

@@ -374,10 +374,10 @@ describe('what is derived again beside a kitchen that works', () => {
   it('loses nothing that is moved meanwhile', async () => {
     const item = await newItem(owner);
     const lots = await Promise.all(Array.from({ length: 6 }, () => newLot(owner, item, '100000')));
-    let going = true;
+    const stop = new AbortController();
     const moving = lots.map(async lot => {
       let moved = 0;
-      while (going) {
+      while (!stop.signal.aborted) {
         const answer = await owner.try(moveLot, {
           params: { lotId: lot.id },
           body: { id: randomUUID(), kind: 'loss', quantity: '1', reason: 'spilled' },
@@ -392,7 +392,7 @@ describe('what is derived again beside a kitchen that works', () => {
       // A new item and its first lot, in the middle of it.
       await newLot(owner, await newItem(owner), '5');
     }
-    going = false;
+    stop.abort();
     const moved = await Promise.all(moving);
     for (const [i, lot] of lots.entries())
       expect((await owner.ok(readLot, { params: { lotId: lot.id } })).lot.onHand).toBe(
