@@ -83,6 +83,9 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   const cents = (await cost.getByRole('row').allInnerTexts()).map(t =>
     Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
   );
+  expect(cents.length).toBeGreaterThan(3);
+  // NaN is NaN to the next line: a row whose money was not read would pass it.
+  for (const each of cents) expect(each).toBeGreaterThanOrEqual(0);
   expect(cents.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(cents.at(-1));
   await cost.getByRole('button', { name: 'Work' }).click();
   await expect(cost).toContainText('95 min at 18.00 an hour');

@@ -132,6 +132,9 @@ test('buy, cook, waste, cost, price', async ({ page }) => {
   const cents = (await cost.getByRole('row').allInnerTexts()).map(t =>
     Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
   );
+  expect(cents.length).toBeGreaterThan(3);
+  // NaN is NaN to the next line: a row whose money was not read would pass it.
+  for (const each of cents) expect(each).toBeGreaterThanOrEqual(0);
   expect(cents.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(cents.at(-1));
 
   // Price: back from a market price, with what is left and the jars that earn the stall.

@@ -168,6 +168,39 @@ describe('the gate', () => {
     expect(open(untraced)).toContain('traced');
   });
 
+  it('holds a spread to its gel point where a step cooks to it, or where nothing was added to set it', () => {
+    const boil = plumJam.steps.map(s => ({ ...s, target: s.target.kind === 'gel point' ? null : s.target }));
+    const jam = (over: Partial<typeof plumJam>) => {
+      const batch = new PaperBatch({ ...plumJam, ...over }, [{ size: 'half-pint', count: 4 }]).drawAll();
+      batch.fill(four).process(1, four, 15);
+      return batch.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] });
+    };
+    const steps = boil.map(s => ({
+      ...s,
+      target: s.target ?? { kind: 'look' as const, text: 'as written' },
+    }));
+    expect(open(jam({ setBy: 'ordinary pectin' }))).toEqual(['gel']);
+    expect(open(jam({ setBy: 'nothing added', steps }))).toEqual(['gel']);
+    expect(open(jam({ setBy: 'ordinary pectin', steps }))).toEqual([]);
+    const near = jam({}).fact('temperature.read', { where: 'pot', temp_C: 0 });
+    const gelPoint_C = fold(near.events).started?.gelPoint_C as number;
+    expect(open(near.fact('temperature.read', { where: 'pot', temp_C: gelPoint_C - 0.06 }))).toEqual(['gel']);
+    expect(open(near.fact('temperature.read', { where: 'jar', temp_C: gelPoint_C }))).toEqual(['gel']);
+    expect(open(near.fact('temperature.read', { where: 'pot', temp_C: gelPoint_C }))).toEqual([]);
+  });
+
+  it('traces the lids of each jar that is still there, to a lot that was drawn', () => {
+    const batch = tomatoes().cookWell().readPh(3.9);
+    const other = '00000000-0000-7000-8000-0000000000aa';
+    batch.fact('jars.filled', { size: 'pint', jars: [5], jarLotId: null, lidLotId: null });
+    batch.fact('jars.filled', { size: 'pint', jars: [6], jarLotId: null, lidLotId: other });
+    const traced = () => gate(fold(batch.events)).conditions.find(c => c.code === 'traced');
+    expect(traced()).toMatchObject({ met: false, jars: null });
+    expect(traced()?.evidence).toBe('No lot was drawn for: lids of jars 5, 6.');
+    batch.fact('jars.set_aside', { jars: [5, 6], why: 'broken' });
+    expect(traced()?.met).toBe(true);
+  });
+
   it('notices less acid than the authority asks for', () => {
     const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 4 }]).cookWell().readPh(3.7);
     expect(open(batch)).toEqual([]);

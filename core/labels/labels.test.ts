@@ -114,4 +114,15 @@ describe('label', () => {
     ]);
     expect(labelContent(state, kitchen, 'quart').ok).toBe(false);
   });
+  it('counts the shelf life in months from the day of the batch, as the recipe has it', () => {
+    const until = (shelfLife_months: number, madeOn = '2026-11-20') => {
+      const batch = new PaperBatch({ ...waxBeans, shelfLife_months }, [{ size: 'pint', count: 2 }], {
+        madeOn,
+      });
+      const got = labelContent(fold(batch.drawAll().events), kitchen, 'pint');
+      return got.ok ? got.label.bestBy : got.faults;
+    };
+    expect([until(1), until(6), until(18)]).toEqual(['2026-12-20', '2027-05-20', '2028-05-20']);
+    expect(until(6, '2026-08-31')).toBe('2027-02-28');
+  });
 });
