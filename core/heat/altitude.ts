@@ -6,6 +6,26 @@ export const ALTITUDE_LIMIT_M = { min: -100, max: 3048 } as const;
 /** Minutes by altitude band: each band runs from just above the one before up to and including `upTo_ft`; null has no top. */
 export type MinutesByAltitude = { upTo_ft: number | null; minutes: number }[];
 
+/** Tops of the bands that are published, in feet; null has none. The figures of a table are given for one of these. */
+export const ALTITUDE_BANDS_FT = {
+  three: [1000, 6000, null],
+  four: [1000, 3000, 6000, null],
+} as const satisfies Record<string, readonly (number | null)[]>;
+
+/** Minutes the trade adds to a sea-level time in each of the four bands. Common practice, from memory. */
+const ADDED_BY_BAND_MIN = [0, 5, 10, 15] as const;
+
+/**
+ * Minutes in the order of their bands, to 1,000 ft, to 6,000 ft and above, or with 3,000 ft between.
+ *
+ * @throws RangeError for a number of figures that no published table has
+ */
+export function byBands(minutes: readonly number[]): MinutesByAltitude {
+  const tops = Object.values(ALTITUDE_BANDS_FT).find(b => b.length === minutes.length);
+  if (!tops) throw new RangeError(`byBands: ${minutes.length} figures; tables have 3 or 4`);
+  return tops.map((upTo_ft, i) => ({ upTo_ft, minutes: minutes[i] as number }));
+}
+
 /**
  * Minutes at an altitude where an authority gives only a sea-level time: the longer of two rules of the trade, and
  * which it was. One adds a minute for each started thousand feet (two where the time is over 20 minutes); the other
@@ -14,7 +34,7 @@ export type MinutesByAltitude = { upTo_ft: number | null; minutes: number }[];
 export function fromSeaLevel(seaLevel_min: number, altitude_m: number): { minutes: number; rule: string } {
   const altitude_ft = feetFromMetres(altitude_m);
   const byThousand = Math.max(0, Math.ceil(altitude_ft / 1000)) * (seaLevel_min > 20 ? 2 : 1);
-  const byBand = altitude_ft > 6000 ? 15 : altitude_ft > 3000 ? 10 : altitude_ft > 1000 ? 5 : 0;
+  const byBand = minutesAt(byBands(ADDED_BY_BAND_MIN), altitude_m)?.minutes ?? 0;
   if (byThousand > byBand)
     return {
       minutes: seaLevel_min + byThousand,

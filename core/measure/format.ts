@@ -64,17 +64,31 @@ export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
   }).format(Date.parse(`${day}T00:00:00Z`));
 }
 
-/** Clock time of an instant in the kitchen's zone, "14:15:53". */
-export function clockText(instant_ms: number, habits: Pick<Habits, 'zone'>, seconds = false): string {
-  return timeFormat('en-GB', {
+/**
+ * Clock time of an instant in the kitchen's zone, the way its locale reads it: "2:15 PM", "14:15".
+ *
+ * The space before PM does not break, and is one that every font of ours has.
+ */
+export function clockText(
+  instant_ms: number,
+  habits: Pick<Habits, 'locale' | 'zone'>,
+  seconds = false,
+): string {
+  const fields: Intl.DateTimeFormatOptions = {
     timeZone: habits.zone,
-    hour: '2-digit',
+    hour: 'numeric',
     minute: '2-digit',
     ...(seconds ? { second: '2-digit' } : {}),
-  }).format(instant_ms);
+  };
+  const format = timeFormat(habits.locale, fields);
+  // Where the day has 24 hours the hour keeps its nought, so that times stand in line below one another.
+  const twelve = format.resolvedOptions().hour12;
+  return (twelve ? format : timeFormat(habits.locale, { ...fields, hour: '2-digit' }))
+    .format(instant_ms)
+    .replaceAll(/\s/g, '\u00a0');
 }
 
-/** Day and clock time of an instant, "Nov 24, 14:15". */
+/** Day and clock time of an instant, "Nov 24, 2:15 PM". */
 export function instantText(
   instant_ms: number,
   habits: Pick<Habits, 'locale' | 'zone'>,

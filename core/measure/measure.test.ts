@@ -7,11 +7,13 @@ import {
   addMonths,
   allocate,
   canonicalJson,
+  clockText,
   countdownText,
   dayOf,
   durationText,
   instantMs,
   instantOf,
+  instantText,
   isDay,
   kitchenVolume,
   kitchenWeight,
@@ -257,6 +259,19 @@ describe('words for figures', () => {
     expect(countdownText(402)).toBe('06:42');
     expect(countdownText(4200)).toBe('1 h 10');
     expect(durationText(898)).toBe('14 min 58 s');
+  });
+  it('writes the time of day as the locale reads it, in the zone of the kitchen', () => {
+    const at = Date.parse('2026-11-25T00:34:05Z');
+    const denver = { locale: 'en-US', zone: 'America/Denver' };
+    expect(clockText(at, denver)).toBe('5:34\u00a0PM');
+    expect(clockText(at, denver, true)).toBe('5:34:05\u00a0PM');
+    expect(instantText(at, denver)).toBe('Nov 24, 5:34\u00a0PM');
+    expect(clockText(at, { ...denver, zone: 'America/New_York' })).toBe('7:34\u00a0PM');
+    const berlin = { locale: 'de-DE', zone: 'Europe/Berlin' };
+    expect(clockText(at, berlin)).toBe('01:34');
+    expect(clockText(at, berlin, true)).toBe('01:34:05');
+    expect(clockText(Date.parse('2026-11-24T23:00:00Z'), berlin)).toBe('00:00');
+    expect(clockText(Date.parse('2026-11-25T07:00:00Z'), denver)).toBe('12:00\u00a0AM');
   });
   it('writes jar numbers as ranges and reads them back', () => {
     expect(rangesText([4, 1, 2, 3, 7, 9, 10])).toBe('1-4, 7, 9, 10');

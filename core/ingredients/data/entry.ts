@@ -1,9 +1,15 @@
 import { blankIngredient } from '../blank-ingredient.ts';
 import type { Ingredient } from '../ingredient.ts';
 
-export type Short = Partial<Omit<Ingredient, 'id' | 'name' | 'aliases' | 'cup_g'>> & {
-  cup?: Record<string, number>;
+/**
+ * What is known of one ingredient; what is left out is not known. Named as in {@link Ingredient}, units in the names;
+ * a bushel is given in pounds, as the trade does.
+ */
+export type Known = Partial<Omit<Ingredient, 'id' | 'name' | 'aliases' | 'bushel_g'>> & {
+  bushel_lb?: number;
 };
+
+const GRAMS_PER_POUND = 453.592_37;
 
 /** One entry: what it is called, other names with commas between, and the values that are known. */
 export const one = (
@@ -11,65 +17,32 @@ export const one = (
   name: string,
   aliases: string,
   role: Ingredient['role'],
-  { cup, ...rest }: Short,
+  { bushel_lb, ...known }: Known,
 ): Ingredient => ({
   ...blankIngredient(id, name, role),
+  ...known,
   aliases: aliases === '' ? [] : aliases.split(', '),
-  cup_g: cup ?? {},
-  ...rest,
+  bushel_g: bushel_lb === undefined ? null : Math.round(bushel_lb * GRAMS_PER_POUND),
 });
 
-export const lb = (pounds: number) => Math.round(pounds * 453.592_37);
-
-export type Grow = {
-  cup: Record<string, number>;
-  one?: number;
-  more?: Ingredient['one_g'];
-  bu?: number;
-  /** Knife, mill, blender. */
-  trim: [number, number?, number?];
-  thaw?: number;
-  w: number;
-  brix: number;
-  ph: [number, number];
-  acid?: [Ingredient['acid'] extends infer A ? (A extends { kind: infer K } ? K : never) : never, number];
-  label?: string;
-  dry?: boolean;
-  notes?: string;
-};
-export const grown = (g: Grow): Short => ({
-  cup: g.cup,
-  one_g: { ...(g.one ? { each: g.one } : {}), ...g.more },
-  bushel_g: g.bu ? lb(g.bu) : null,
-  trim: {
-    knife: g.trim[0],
-    ...(g.trim[1] ? { mill: g.trim[1] } : {}),
-    ...(g.trim[2] ? { blender: g.trim[2] } : {}),
-  },
-  thawedYield: g.thaw ?? null,
-  water_pct: g.w,
-  solids_pct: g.brix,
-  ph: g.ph,
-  acid: g.acid ? { kind: g.acid[0], titratable_pct: g.acid[1] } : null,
-  dryPint: g.dry ?? false,
-  notes: g.notes ?? '',
-  ...(g.label ? { labelName: g.label } : {}),
-});
 /** Fruit that is safely acid by itself; its group under 21 CFR 150.160. */
 export const fruit = (
   id: string,
   name: string,
   aliases: string,
   group: Ingredient['group'],
-  g: Grow,
-): Ingredient => one(id, name, aliases, 'fruit', { ...grown(g), safelyAcid: true, group });
+  known: Known,
+): Ingredient => one(id, name, aliases, 'fruit', { ...known, safelyAcid: true, group });
+
 /** Fruit on the list of those that are not. */
 export const mild = (
   id: string,
   name: string,
   aliases: string,
   group: Ingredient['group'],
-  g: Grow,
-): Ingredient => one(id, name, aliases, 'fruit', { ...grown(g), safelyAcid: false, group });
-export const produce = (id: string, name: string, aliases: string, g: Grow): Ingredient =>
-  one(id, name, aliases, 'low-acid produce', grown(g));
+  known: Known,
+): Ingredient => one(id, name, aliases, 'fruit', { ...known, safelyAcid: false, group });
+
+/** Vegetables and peppers: low-acid until acid is added to them. */
+export const produce = (id: string, name: string, aliases: string, known: Known): Ingredient =>
+  one(id, name, aliases, 'low-acid produce', known);

@@ -1,5 +1,5 @@
 import type { Ingredient } from '../ingredient.ts';
-import { one, type Short } from './entry.ts';
+import { one, type Known } from './entry.ts';
 
 /** Fresh herbs count as low-acid produce: added to a tested product they take it out of its authority. */
 const herb = (
@@ -11,7 +11,7 @@ const herb = (
   water_pct = 88,
 ): Ingredient =>
   one(id, name, aliases, 'low-acid produce', {
-    cup: { chopped: cup, leaves: Math.round(cup * 0.6) },
+    cup_g: { chopped: cup, leaves: Math.round(cup * 0.6) },
     one_g: { sprig, bunch: 60, leaf: 0.3, head: 4 },
     trim: { knife: 0.6 },
     water_pct,
@@ -33,8 +33,8 @@ export const HERBS: Ingredient[] = [
   herb('grape-leaf', 'Grape leaves', 'grape leaf', 14, 3, 73),
 ];
 
-const dry = (id: string, name: string, aliases: string, cup: number, more: Short = {}): Ingredient =>
-  one(id, name, aliases, 'spice', { cup: { 'as it is': cup }, water_pct: 9, solids_pct: 5, ...more });
+const dry = (id: string, name: string, aliases: string, cup: number, more: Known = {}): Ingredient =>
+  one(id, name, aliases, 'spice', { cup_g: { 'as it is': cup }, water_pct: 9, solids_pct: 5, ...more });
 export const SPICES: Ingredient[] = [
   dry(
     'mustard-seed',

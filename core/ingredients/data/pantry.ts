@@ -3,26 +3,26 @@ import { one } from './entry.ts';
 
 export const SWEETENERS: Ingredient[] = [
   one('sugar', 'Sugar', 'white sugar, granulated sugar, cane sugar, beet sugar', 'sweetener', {
-    cup: { 'as it is': 200 },
+    cup_g: { 'as it is': 200 },
     solids_pct: 100,
     sources: { cup_g: 'units' },
   }),
   one('brown-sugar', 'Light brown sugar', 'brown sugar, packed brown sugar', 'sweetener', {
-    cup: { packed: 217 },
+    cup_g: { packed: 217 },
     water_pct: 1.3,
     solids_pct: 98,
     labelName: 'brown sugar',
     sources: { cup_g: 'units' },
   }),
   one('dark-brown-sugar', 'Dark brown sugar', '', 'sweetener', {
-    cup: { packed: 239 },
+    cup_g: { packed: 239 },
     water_pct: 1.7,
     solids_pct: 98,
     labelName: 'brown sugar',
     sources: { cup_g: 'units' },
   }),
   one('honey', 'Honey', '', 'sweetener', {
-    cup: { 'as it is': 333 },
+    cup_g: { 'as it is': 333 },
     water_pct: 17.1,
     solids_pct: 82,
     liquid: true,
@@ -30,7 +30,7 @@ export const SWEETENERS: Ingredient[] = [
     sources: { cup_g: 'units' },
   }),
   one('corn-syrup', 'Light corn syrup', 'corn syrup', 'sweetener', {
-    cup: { 'as it is': 326 },
+    cup_g: { 'as it is': 326 },
     water_pct: 22.8,
     solids_pct: 77,
     liquid: true,
@@ -38,14 +38,14 @@ export const SWEETENERS: Ingredient[] = [
     sources: { cup_g: 'units' },
   }),
   one('maple-syrup', 'Maple syrup', '', 'sweetener', {
-    cup: { 'as it is': 315 },
+    cup_g: { 'as it is': 315 },
     water_pct: 32.4,
     solids_pct: 67,
     liquid: true,
     ph: [5.15, 6.0],
   }),
   one('molasses', 'Molasses', 'treacle', 'sweetener', {
-    cup: { 'as it is': 319 },
+    cup_g: { 'as it is': 319 },
     water_pct: 21.9,
     solids_pct: 77,
     liquid: true,
@@ -53,13 +53,13 @@ export const SWEETENERS: Ingredient[] = [
     sources: { cup_g: 'units' },
   }),
   one('agave', 'Agave syrup', 'agave nectar, agave', 'sweetener', {
-    cup: { 'as it is': 320 },
+    cup_g: { 'as it is': 320 },
     water_pct: 22.9,
     solids_pct: 77,
     liquid: true,
   }),
   one('apple-juice-concentrate', 'Apple juice concentrate', 'frozen apple juice concentrate', 'sweetener', {
-    cup: { 'as it is': 282 },
+    cup_g: { 'as it is': 282 },
     water_pct: 57,
     solids_pct: 41,
     liquid: true,
@@ -74,7 +74,7 @@ export const ACIDS: Ingredient[] = [
     'white vinegar, distilled vinegar, distilled white vinegar, vinegar, vinegar (5%), white vinegar (5%)',
     'acid',
     {
-      cup: { 'as it is': 239 },
+      cup_g: { 'as it is': 239 },
       water_pct: 95,
       solids_pct: 0,
       ph: [2.4, 3.4],
@@ -85,7 +85,7 @@ export const ACIDS: Ingredient[] = [
     },
   ),
   one('white-vinegar-4', 'White vinegar, 4 %', '4% vinegar, rice vinegar', 'acid', {
-    cup: { 'as it is': 238 },
+    cup_g: { 'as it is': 238 },
     water_pct: 96,
     ph: [2.5, 3.4],
     acid: { kind: 'acetic', titratable_pct: 4 },
@@ -95,7 +95,7 @@ export const ACIDS: Ingredient[] = [
     notes: 'Too weak for pickling: 5 % is asked for.',
   }),
   one('white-vinegar-6', 'White vinegar, 6 %', '6% vinegar', 'acid', {
-    cup: { 'as it is': 239 },
+    cup_g: { 'as it is': 239 },
     water_pct: 94,
     ph: [2.3, 3.3],
     acid: { kind: 'acetic', titratable_pct: 6 },
@@ -104,7 +104,7 @@ export const ACIDS: Ingredient[] = [
     labelName: 'vinegar',
   }),
   one('cider-vinegar', 'Cider vinegar, 5 %', 'cider vinegar, apple cider vinegar', 'acid', {
-    cup: { 'as it is': 239 },
+    cup_g: { 'as it is': 239 },
     water_pct: 94,
     solids_pct: 1,
     ph: [2.8, 3.3],
@@ -114,7 +114,7 @@ export const ACIDS: Ingredient[] = [
     labelName: 'cider vinegar',
   }),
   one('wine-vinegar', 'Wine vinegar, 6 %', 'wine vinegar, red wine vinegar, white wine vinegar', 'acid', {
-    cup: { 'as it is': 239 },
+    cup_g: { 'as it is': 239 },
     water_pct: 93,
     solids_pct: 1,
     ph: [2.6, 3.2],
@@ -125,7 +125,7 @@ export const ACIDS: Ingredient[] = [
     labelName: 'wine vinegar',
   }),
   one('malt-vinegar', 'Malt vinegar, 5 %', 'malt vinegar', 'acid', {
-    cup: { 'as it is': 239 },
+    cup_g: { 'as it is': 239 },
     water_pct: 94,
     ph: [2.6, 3.2],
     acid: { kind: 'acetic', titratable_pct: 5 },
@@ -135,7 +135,7 @@ export const ACIDS: Ingredient[] = [
     notes: 'Made from barley: name it for those who avoid gluten.',
   }),
   one('balsamic', 'Balsamic vinegar, 6 %', 'balsamic vinegar', 'acid', {
-    cup: { 'as it is': 255 },
+    cup_g: { 'as it is': 255 },
     water_pct: 76,
     solids_pct: 17,
     ph: [2.6, 3.2],
@@ -146,7 +146,7 @@ export const ACIDS: Ingredient[] = [
     labelName: 'balsamic vinegar',
   }),
   one('homemade-vinegar', 'Vinegar of unknown strength', 'homemade vinegar, home-made vinegar', 'acid', {
-    cup: { 'as it is': 238 },
+    cup_g: { 'as it is': 238 },
     water_pct: 95,
     acid: { kind: 'acetic', titratable_pct: 0 },
     strength_pct: null,
@@ -155,7 +155,7 @@ export const ACIDS: Ingredient[] = [
     notes: 'Flavour only: it counts as no acid.',
   }),
   one('bottled-lemon', 'Bottled lemon juice', 'lemon juice (bottled), lemon juice bottled', 'acid', {
-    cup: { 'as it is': 244 },
+    cup_g: { 'as it is': 244 },
     water_pct: 92.5,
     solids_pct: 6,
     ph: [2.0, 2.6],
@@ -167,7 +167,7 @@ export const ACIDS: Ingredient[] = [
     subIngredients: 'lemon juice from concentrate, sulphites',
   }),
   one('bottled-lime', 'Bottled lime juice', 'lime juice (bottled), lime juice bottled', 'acid', {
-    cup: { 'as it is': 246 },
+    cup_g: { 'as it is': 246 },
     water_pct: 92,
     solids_pct: 6,
     ph: [2.0, 2.8],
@@ -184,7 +184,7 @@ export const ACIDS: Ingredient[] = [
     'lemon juice, freshly squeezed lemon juice, juice of lemon',
     'acid',
     {
-      cup: { 'as it is': 244 },
+      cup_g: { 'as it is': 244 },
       water_pct: 92.3,
       solids_pct: 8,
       ph: [2.0, 2.6],
@@ -197,7 +197,7 @@ export const ACIDS: Ingredient[] = [
     },
   ),
   one('fresh-lime', 'Fresh lime juice', 'lime juice, juice of lime', 'acid', {
-    cup: { 'as it is': 246 },
+    cup_g: { 'as it is': 246 },
     water_pct: 90.8,
     solids_pct: 8,
     ph: [2.0, 2.8],
@@ -209,20 +209,20 @@ export const ACIDS: Ingredient[] = [
     notes: 'Its acid varies: no barrier.',
   }),
   one('citric-acid', 'Citric acid', 'citric acid powder, powdered citric acid', 'acid', {
-    cup: { 'as it is': 220 },
+    cup_g: { 'as it is': 220 },
     solids_pct: 100,
     acid: { kind: 'citric', titratable_pct: 100 },
     strength_pct: 100,
     labelName: 'citric acid',
   }),
   one('ascorbic-acid', 'Ascorbic acid', 'vitamin c powder', 'spice', {
-    cup: { 'as it is': 200 },
+    cup_g: { 'as it is': 200 },
     solids_pct: 100,
     labelName: 'ascorbic acid (to keep colour)',
     notes: 'Keeps colour; it is no acid for safety.',
   }),
   one('cream-of-tartar', 'Cream of tartar', '', 'spice', {
-    cup: { 'as it is': 144 },
+    cup_g: { 'as it is': 144 },
     solids_pct: 95,
     labelName: 'cream of tartar',
     notes: 'For set; it is no acid for safety.',
@@ -235,22 +235,22 @@ export const SALTS: Ingredient[] = [
     'Canning and pickling salt',
     'canning salt, pickling salt, pickling or canning salt, canning or pickling salt',
     'salt',
-    { cup: { 'as it is': 288 }, solids_pct: 100, labelName: 'salt', sources: { cup_g: 'units' } },
+    { cup_g: { 'as it is': 288 }, solids_pct: 100, labelName: 'salt', sources: { cup_g: 'units' } },
   ),
   one('kosher-salt', 'Kosher salt, coarse flakes', 'kosher salt, coarse salt', 'salt', {
-    cup: { 'light flakes': 134, 'dense flakes': 230 },
+    cup_g: { 'light flakes': 134, 'dense flakes': 230 },
     solids_pct: 100,
     labelName: 'salt',
     notes: 'Two kinds differ by far: weigh it.',
     sources: { cup_g: 'units' },
   }),
   one('sea-salt', 'Sea salt, fine', 'sea salt', 'salt', {
-    cup: { 'as it is': 270 },
+    cup_g: { 'as it is': 270 },
     solids_pct: 100,
     labelName: 'sea salt',
   }),
   one('table-salt', 'Table salt, iodised', 'table salt, iodized salt, iodised salt', 'salt', {
-    cup: { 'as it is': 288 },
+    cup_g: { 'as it is': 288 },
     solids_pct: 100,
     labelName: 'salt',
     refused: 'cloudy-salt',
@@ -258,7 +258,7 @@ export const SALTS: Ingredient[] = [
     subIngredients: 'salt, anti-caking agent, potassium iodide',
   }),
   one('salt', 'Salt, kind not said', 'salt', 'salt', {
-    cup: { 'as it is': 288 },
+    cup_g: { 'as it is': 288 },
     solids_pct: 100,
     labelName: 'salt',
     sources: { cup_g: 'units' },
@@ -268,7 +268,7 @@ export const SALTS: Ingredient[] = [
     'Calcium chloride',
     'pickle crisping granules, calcium chloride granules',
     'spice',
-    { cup: { granules: 150 }, solids_pct: 100, labelName: 'calcium chloride' },
+    { cup_g: { granules: 150 }, solids_pct: 100, labelName: 'calcium chloride' },
   ),
 ];
 
@@ -279,7 +279,7 @@ export const SETS: Ingredient[] = [
     'powdered pectin, dry pectin, pectin, regular pectin, regular powdered pectin, classic pectin',
     'set',
     {
-      cup: { 'as it is': 150 },
+      cup_g: { 'as it is': 150 },
       one_g: { package: 49, each: 49 },
       water_pct: 8,
       solids_pct: 90,
@@ -289,7 +289,7 @@ export const SETS: Ingredient[] = [
     },
   ),
   one('pectin-liquid', 'Liquid pectin', 'pouch liquid pectin', 'set', {
-    cup: { 'as it is': 240 },
+    cup_g: { 'as it is': 240 },
     one_g: { package: 85, each: 85 },
     water_pct: 93,
     solids_pct: 5,
@@ -304,7 +304,7 @@ export const SETS: Ingredient[] = [
     'low sugar pectin, low-sugar pectin, no-sugar pectin, pectin for less sugar',
     'set',
     {
-      cup: { 'as it is': 150 },
+      cup_g: { 'as it is': 150 },
       one_g: { package: 49, each: 49 },
       water_pct: 8,
       solids_pct: 90,
@@ -319,7 +319,7 @@ export const SETS: Ingredient[] = [
     'calcium pectin, low-methoxyl pectin, low methoxyl pectin, calcium-activated pectin',
     'set',
     {
-      cup: { 'as it is': 135 },
+      cup_g: { 'as it is': 135 },
       one_g: { package: 28, each: 28 },
       water_pct: 8,
       solids_pct: 90,
@@ -328,7 +328,7 @@ export const SETS: Ingredient[] = [
     },
   ),
   one('calcium-water', 'Calcium water', '', 'set', {
-    cup: { 'as it is': 237 },
+    cup_g: { 'as it is': 237 },
     water_pct: 99,
     solids_pct: 1,
     set: 'calcium water',
@@ -341,7 +341,7 @@ export const SETS: Ingredient[] = [
     'modified corn starch, cook-type modified starch, canning starch, modified starch',
     'set',
     {
-      cup: { 'as it is': 128 },
+      cup_g: { 'as it is': 128 },
       water_pct: 10,
       solids_pct: 0,
       set: 'modified starch',
@@ -349,20 +349,20 @@ export const SETS: Ingredient[] = [
     },
   ),
   one('gelatin', 'Gelatin', 'gelatine', 'set', {
-    cup: { 'as it is': 150 },
+    cup_g: { 'as it is': 150 },
     one_g: { package: 7 },
     water_pct: 13,
     set: 'other',
     refused: 'animal',
   }),
   one('cornstarch', 'Cornstarch', 'corn starch, cornflour', 'set', {
-    cup: { 'as it is': 128 },
+    cup_g: { 'as it is': 128 },
     water_pct: 8.3,
     set: 'other',
     refused: 'thickener',
   }),
   one('flour', 'Wheat flour', 'flour, all-purpose flour, plain flour', 'set', {
-    cup: { spooned: 120, scooped: 142 },
+    cup_g: { spooned: 120, scooped: 142 },
     water_pct: 11.9,
     set: 'other',
     allergens: ['wheat'],
@@ -370,7 +370,7 @@ export const SETS: Ingredient[] = [
     sources: { cup_g: 'units' },
   }),
   one('clear-instant-starch', 'Instant modified starch', 'instant starch, instant modified starch', 'set', {
-    cup: { 'as it is': 120 },
+    cup_g: { 'as it is': 120 },
     water_pct: 8,
     set: 'other',
     refused: 'thickener',
@@ -379,18 +379,18 @@ export const SETS: Ingredient[] = [
 
 export const OTHERS: Ingredient[] = [
   one('water', 'Water', 'boiling water, cold water, hot water, tap water', 'water', {
-    cup: { 'as it is': 236.6 },
+    cup_g: { 'as it is': 236.6 },
     water_pct: 100,
     ph: [6.5, 8.5],
     liquid: true,
   }),
   one('ice', 'Ice', 'crushed ice, ice cubes', 'water', {
-    cup: { crushed: 140 },
+    cup_g: { crushed: 140 },
     water_pct: 100,
     labelName: 'water',
   }),
   one('apple-juice', 'Apple juice', 'apple cider, sweet cider, unsweetened apple juice', 'fruit', {
-    cup: { 'as it is': 248 },
+    cup_g: { 'as it is': 248 },
     water_pct: 88.2,
     solids_pct: 11.5,
     ph: [3.35, 4.0],
@@ -399,7 +399,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('grape-juice', 'Grape juice', 'purple grape juice', 'fruit', {
-    cup: { 'as it is': 253 },
+    cup_g: { 'as it is': 253 },
     water_pct: 84.5,
     solids_pct: 15.5,
     ph: [2.9, 3.4],
@@ -409,7 +409,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('cranberry-juice', 'Cranberry juice, unsweetened', 'cranberry juice', 'fruit', {
-    cup: { 'as it is': 253 },
+    cup_g: { 'as it is': 253 },
     water_pct: 87.1,
     solids_pct: 8,
     ph: [2.3, 2.6],
@@ -419,7 +419,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('pineapple-juice', 'Pineapple juice, unsweetened', 'pineapple juice', 'fruit', {
-    cup: { 'as it is': 250 },
+    cup_g: { 'as it is': 250 },
     water_pct: 86.4,
     solids_pct: 12.5,
     ph: [3.3, 3.6],
@@ -429,7 +429,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('orange-juice', 'Orange juice', '', 'fruit', {
-    cup: { 'as it is': 248 },
+    cup_g: { 'as it is': 248 },
     water_pct: 88.3,
     solids_pct: 10.5,
     ph: [3.3, 4.1],
@@ -439,7 +439,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('tomato-juice', 'Tomato juice', '', 'fruit', {
-    cup: { 'as it is': 243 },
+    cup_g: { 'as it is': 243 },
     water_pct: 93.9,
     solids_pct: 5,
     ph: [4.1, 4.6],
@@ -447,7 +447,7 @@ export const OTHERS: Ingredient[] = [
     liquid: true,
   }),
   one('tomato-paste', 'Tomato paste', '', 'fruit', {
-    cup: { 'as it is': 262 },
+    cup_g: { 'as it is': 262 },
     water_pct: 73.5,
     solids_pct: 24,
     ph: [3.5, 4.7],
@@ -455,7 +455,7 @@ export const OTHERS: Ingredient[] = [
     freshFactor: 5,
   }),
   one('wine', 'Wine', 'red wine, white wine', 'spice', {
-    cup: { 'as it is': 235 },
+    cup_g: { 'as it is': 235 },
     water_pct: 86.5,
     solids_pct: 3,
     ph: [2.9, 3.8],
@@ -463,13 +463,13 @@ export const OTHERS: Ingredient[] = [
     allergens: ['sulphites'],
   }),
   one('brandy', 'Brandy', 'bourbon, rum, liqueur, whiskey', 'spice', {
-    cup: { 'as it is': 222 },
+    cup_g: { 'as it is': 222 },
     water_pct: 60,
     liquid: true,
     notes: 'Alcohol may put the food under other rules: ask.',
   }),
   one('butter', 'Butter', 'unsalted butter, butter or margarine, margarine', 'fat', {
-    cup: { 'as it is': 227 },
+    cup_g: { 'as it is': 227 },
     one_g: { stick: 113.4 },
     water_pct: 16,
     allergens: ['milk'],
@@ -478,12 +478,12 @@ export const OTHERS: Ingredient[] = [
     notes: 'Half a teaspoon against foam is free.',
   }),
   one('oil', 'Oil', 'olive oil, vegetable oil, salad oil, canola oil', 'fat', {
-    cup: { 'as it is': 216 },
+    cup_g: { 'as it is': 216 },
     liquid: true,
     refused: 'oil',
   }),
   one('soy-sauce', 'Soy sauce', '', 'spice', {
-    cup: { 'as it is': 255 },
+    cup_g: { 'as it is': 255 },
     water_pct: 71,
     solids_pct: 25,
     liquid: true,
@@ -491,7 +491,7 @@ export const OTHERS: Ingredient[] = [
     subIngredients: 'water, soybeans, wheat, salt',
   }),
   one('worcestershire', 'Worcestershire-type sauce', 'worcestershire sauce, worcestershire', 'spice', {
-    cup: { 'as it is': 275 },
+    cup_g: { 'as it is': 275 },
     water_pct: 78,
     solids_pct: 19,
     liquid: true,
@@ -499,21 +499,21 @@ export const OTHERS: Ingredient[] = [
     subIngredients: 'vinegar, molasses, anchovies, water, onions, salt, garlic, tamarind',
   }),
   one('hot-sauce', 'Hot pepper sauce', 'hot sauce', 'spice', {
-    cup: { 'as it is': 240 },
+    cup_g: { 'as it is': 240 },
     water_pct: 90,
     liquid: true,
     subIngredients: 'chile peppers, vinegar, salt',
   }),
   one('prepared-mustard', 'Prepared mustard', 'mustard', 'spice', {
-    cup: { 'as it is': 249 },
+    cup_g: { 'as it is': 249 },
     water_pct: 83,
     subIngredients: 'water, vinegar, mustard seed, salt, turmeric',
   }),
   one('pickling-lime', 'Pickling lime', 'calcium hydroxide, food-grade lime', 'spice', {
-    cup: { 'as it is': 120 },
+    cup_g: { 'as it is': 120 },
     refused: 'lime',
   }),
-  one('alum', 'Alum', '', 'spice', { cup: { 'as it is': 210 }, refused: 'alum' }),
+  one('alum', 'Alum', '', 'spice', { cup_g: { 'as it is': 210 }, refused: 'alum' }),
   one('egg', 'Eggs', 'egg, egg yolks, egg yolk', 'other', {
     one_g: { each: 50 },
     water_pct: 76,
@@ -521,25 +521,25 @@ export const OTHERS: Ingredient[] = [
     refused: 'animal',
   }),
   one('milk', 'Milk and cream', 'milk, cream, condensed milk, evaporated milk', 'other', {
-    cup: { 'as it is': 244 },
+    cup_g: { 'as it is': 244 },
     water_pct: 88,
     allergens: ['milk'],
     refused: 'animal',
     liquid: true,
   }),
   one('cheese', 'Cheese', '', 'other', {
-    cup: { grated: 113 },
+    cup_g: { grated: 113 },
     water_pct: 37,
     allergens: ['milk'],
     refused: 'animal',
   }),
   one('meat', 'Meat and poultry', 'meat, beef, pork, bacon, chicken, sausage, ham, lard, suet', 'other', {
-    cup: { cooked: 140 },
+    cup_g: { cooked: 140 },
     water_pct: 60,
     refused: 'animal',
   }),
   one('fish', 'Fish and shellfish', 'fish, tuna, salmon, shrimp, anchovies, clams', 'other', {
-    cup: { cooked: 140 },
+    cup_g: { cooked: 140 },
     water_pct: 68,
     allergens: ['fish'],
     refused: 'animal',
@@ -549,28 +549,28 @@ export const OTHERS: Ingredient[] = [
     'Nuts',
     'walnuts, pecans, almonds, hazelnuts, nuts, walnut, pecan, cashews, pistachios',
     'other',
-    { cup: { chopped: 117 }, water_pct: 4, allergens: ['tree nuts'], refused: 'nut' },
+    { cup_g: { chopped: 117 }, water_pct: 4, allergens: ['tree nuts'], refused: 'nut' },
   ),
   one('peanut', 'Peanuts and peanut butter', 'peanuts, peanut butter', 'other', {
-    cup: { 'as it is': 258 },
+    cup_g: { 'as it is': 258 },
     water_pct: 1.5,
     allergens: ['peanuts'],
     refused: 'nut-spread',
   }),
   one('chocolate', 'Chocolate and cocoa', 'chocolate, cocoa, cocoa powder, chocolate chips', 'other', {
-    cup: { 'as it is': 86 },
+    cup_g: { 'as it is': 86 },
     water_pct: 3,
     allergens: ['milk'],
     refused: 'chocolate',
   }),
   one('coffee', 'Coffee and tea', 'coffee, tea, espresso, brewed coffee, brewed tea', 'other', {
-    cup: { brewed: 237 },
+    cup_g: { brewed: 237 },
     water_pct: 99,
     liquid: true,
     refused: 'drink',
   }),
   one('rice', 'Rice, pasta and grains', 'rice, pasta, noodles, oats, barley, bread crumbs', 'other', {
-    cup: { cooked: 158 },
+    cup_g: { cooked: 158 },
     water_pct: 68,
     refused: 'starchy',
   }),

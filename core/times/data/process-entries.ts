@@ -1,18 +1,13 @@
-import type { MinutesByAltitude } from '../../heat/index.ts';
+import { byBands } from '../../heat/index.ts';
 import type { JarSizeId } from '../../jars/index.ts';
 import { byName, MM_PER_INCH } from '../../measure/index.ts';
 import type { AcidDose, ProcessEntry } from '../entry.ts';
 
 /**
  * Published boiling-water processes, recalled from memory from the USDA Complete Guide to Home Canning (2015 revision).
- * Three figures are the bands to 1,000 ft, to 6,000 ft and above; four are to 1,000, 3,000, 6,000 ft and above.
+ * The figures of a row are minutes in the bands of `ALTITUDE_BANDS_FT`.
  */
 const TITLE = 'USDA Complete Guide to Home Canning';
-
-const bands = (minutes: readonly number[]): MinutesByAltitude => {
-  const tops = minutes.length === 3 ? [1000, 6000, null] : [1000, 3000, 6000, null];
-  return tops.map((upTo_ft, i) => ({ upTo_ft, minutes: minutes[i] as number }));
-};
 
 type Times = Partial<Record<JarSizeId, readonly number[]>>;
 interface More {
@@ -41,7 +36,7 @@ const entry = (
   rows: (Object.entries(times) as [JarSizeId, readonly number[]][]).map(([jarSize, minutes]) => ({
     id: `${id}/${jarSize}`,
     jarSize,
-    byAltitude: bands(minutes),
+    byAltitude: byBands(minutes),
   })),
   source: { title: TITLE, edition: '2015 revision', part, fromMemory: true },
 });

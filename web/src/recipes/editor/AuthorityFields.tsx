@@ -1,3 +1,4 @@
+import { ALTITUDE_BANDS_FT } from '@cocotte/core/heat';
 import { byName, ofNames } from '@cocotte/core/measure';
 import { JAR_SIZES, type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Authority } from '@cocotte/core/recipes';
@@ -11,7 +12,7 @@ import {
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { Sheet, Soft } from '../../shell/parts.tsx';
-import { type Draft, type DraftMinutes, THREE_BANDS } from './draft.ts';
+import { type Draft, type DraftMinutes } from './draft.ts';
 import { type At, Choice, Field, columns } from './fields.tsx';
 
 const GRADES: Record<Authority['grade'], string> = {
@@ -25,9 +26,9 @@ const PROCESSES: Record<LetterProcess['kind'], string> = {
   'sea level': 'boiling water, a sea-level time only',
   'hot-fill-hold': 'hot fill and hold',
 };
-const BANDS = byName<(number | null)[]>({
-  'to 1,000 ft, to 6,000 ft, above': THREE_BANDS,
-  'to 1,000, 3,000, 6,000 ft, above': [1000, 3000, 6000, null],
+const BANDS = byName<readonly (number | null)[]>({
+  'to 1,000 ft, to 6,000 ft, above': ALTITUDE_BANDS_FT.three,
+  'to 1,000, 3,000, 6,000 ft, above': ALTITUDE_BANDS_FT.four,
   'one time for every altitude': [null],
 });
 const SPREADS: readonly Product[] = ['jam', 'preserves', 'jelly', 'fruit butter'];
@@ -162,7 +163,7 @@ export function AuthorityFields({
                 onPick={k =>
                   BANDS[k] &&
                   set('', {
-                    tops: BANDS[k],
+                    tops: [...BANDS[k]],
                     letter: draft.letter.map(m => ({
                       ...m,
                       minutes: (BANDS[k] ?? []).map((_, i) => m.minutes[i] ?? ''),

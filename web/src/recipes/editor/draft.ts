@@ -1,3 +1,4 @@
+import { ALTITUDE_BANDS_FT } from '@cocotte/core/heat';
 import { MM_PER_INCH, dayOf, fahrenheit, fieldText } from '@cocotte/core/measure';
 import type { LineRole } from '@cocotte/core/ingredients';
 import type { JarSizeId } from '@cocotte/core/jars';
@@ -278,8 +279,6 @@ export function draftStep(s: Step, habits: Habits): DraftStep {
   };
 }
 
-export const THREE_BANDS = [1000, 6000, null];
-
 /** The draft of a recipe that is there. */
 export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft {
   const a = recipe.authority;
@@ -327,7 +326,7 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
     process: letter?.kind ?? 'boiling water',
     pack,
     headspace: n(headspace_mm / MM_PER_INCH),
-    tops: banded?.minutes[0]?.byAltitude.map(b => b.upTo_ft) ?? THREE_BANDS,
+    tops: banded?.minutes[0]?.byAltitude.map(b => b.upTo_ft) ?? [...ALTITUDE_BANDS_FT.three],
     letter: banded
       ? banded.minutes.map(m => ({ size: m.jarSize, minutes: m.byAltitude.map(b => n(b.minutes)) }))
       : [{ size: recipe.makes.size, minutes: ['', '', ''] }],
