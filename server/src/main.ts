@@ -8,7 +8,7 @@ import { watchLoop } from './house/loop.ts';
 import { pendingMigrations } from './house/migrate.ts';
 import { holdPresence } from './house/presence.ts';
 import { namesFromEnvironment } from './house/names.ts';
-import { closeHeavy } from './heavy/pool.ts';
+import { closeHeavy, warmHeavy } from './heavy/pool.ts';
 import { guessesIn } from './kitchen/guesses.ts';
 
 /** Serves interface and API on one port until told to stop. Says `ready` to the process that started it. */
@@ -51,7 +51,10 @@ async function main(): Promise<void> {
     );
     process.exit(1);
   });
-  server.listen(Number(PORT), HOST, () => process.send?.('ready'));
+  server.listen(Number(PORT), HOST, () => {
+    process.send?.('ready');
+    warmHeavy();
+  });
   const stop = () => {
     server.close(
       () => void Promise.all([database.close(), leave(), closeHeavy()]).then(() => process.exit(0)),

@@ -3,13 +3,14 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { blankSheet, labelSheet, printLabels, recordSheet, releaseJars } from '@cocotte/contract';
-import type { LabelContent } from '@cocotte/core/batches';
+import { fold, type LabelContent } from '@cocotte/core/batches';
 import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
+import { heavy } from '../src/heavy/pool.ts';
 import { drawLabels } from '../src/labels/sheet.ts';
 
 const habits = { locale: 'en-US' };
@@ -54,6 +55,34 @@ const sound = (file: string) =>
   expect(run('qpdf', '--check', file)).toContain('No syntax or stream encoding errors found');
 
 describe('labels', () => {
+  it('are printed though every thread has long work before them', async () => {
+    const before = line.state.labels.length;
+    const stock = LABEL_STOCKS[0] as LabelStock;
+    const { started } = line.state;
+    if (!started) throw new Error('The batch is started.');
+    const label = {
+      statementOfIdentity: 'Jam',
+      ingredients: 'plums',
+      contains: '',
+      netContents: 'Net Wt 10 oz 283 g',
+      maker: 'Test Kitchen',
+      address: '1 Road, Town',
+      lotCode: started.lotCode,
+      madeOn: started.madeOn,
+      bestBy: '2027-11-24',
+      readyFrom: null,
+      statement: 'Made at home.',
+      notForSale: false,
+    };
+    const work = Array.from({ length: 4 }, () => heavy('label sheet', { label, stock, count: 4000, habits }));
+    const view = await owner.ok(printLabels, {
+      params: { batchId: line.batchId },
+      body: { jars: [1], size: 'pint', stock: stock.id, stamp: line.stamp() },
+    });
+    expect(fold(view.events).labels).toHaveLength(before + 1);
+    for (const sheet of await Promise.all(work)) expect(sheet.byteLength).toBeGreaterThan(100_000);
+  });
+
   it('come as a sound PDF at true size, say all that is wanted, and carry a code that reads back to the lot code', async () => {
     const view = await owner.ok(printLabels, {
       params: { batchId: line.batchId },

@@ -12,8 +12,10 @@ import type { Tasks } from './tasks.ts';
 const THREADS = 2;
 /** Tasks that wait at most; whoever comes later is asked to come again. */
 const QUEUE = 24;
-/** A thread that has had nothing to do for so long ends, and its memory with it. */
+/** A second thread that has had nothing to do for so long ends, and its memory with it; the first one stays ready. */
 const IDLE_MS = 20_000;
+/** Longest a call may take that waits for a thread: one may have to start, and have others' work before it. */
+export const THREAD_PATIENCE_MS = 15_000;
 
 /** The built worker: beside the bundle this runs in, or where a build left it. */
 function workerFile(): string {
@@ -27,12 +29,17 @@ let pool: Piscina | null = null;
 const opened = (): Piscina =>
   (pool ??= new Piscina({
     filename: workerFile(),
-    minThreads: 0,
+    minThreads: 1,
     maxThreads: THREADS,
     maxQueue: QUEUE,
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: 160, maxYoungGenerationSizeMb: 16 },
   }));
+
+/** Starts the first thread before anybody waits for it. */
+export function warmHeavy(): void {
+  opened();
+}
 
 /**
  * Does a task in a worker thread.

@@ -267,7 +267,9 @@ export function openDatabase(url: string, poolMax = 10, patience_ms = AWAY_AFTER
     const beginning =
       (opts.reads ? 'begin read only' : 'begin') +
       (mine_ms > patience_ms
-        ? `; set local statement_timeout = ${mine_ms}; set local lock_timeout = ${mine_ms}`
+        ? ['statement_timeout', 'lock_timeout', 'idle_in_transaction_session_timeout']
+            .map(name => `; set local ${name} = ${mine_ms}`)
+            .join('')
         : '');
     const connection = await acquire();
     const turn: Turn = { open: true };

@@ -1,4 +1,5 @@
 import * as contract from '@cocotte/contract';
+import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, room } from '../house/mount.ts';
 import * as imports from './imports.ts';
 import * as ingredients from './ingredients.ts';
@@ -17,7 +18,7 @@ export const recipeRoutes: Mounted[] = [
   room(contract.listTastings, tastings.list),
   room(contract.addTasting, tastings.add),
   room(contract.exportRecipes, service.exportPage),
-  room(contract.importPart, imports.part),
+  room(contract.importPart, imports.part, { patience_ms: THREAD_PATIENCE_MS }),
   room(contract.finishImport, imports.finish, { patience_ms: imports.FINISH_PATIENCE_MS }),
   room(contract.listIngredients, ingredients.list),
   room(contract.putIngredient, ingredients.put),

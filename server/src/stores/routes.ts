@@ -1,4 +1,5 @@
 import * as contract from '@cocotte/contract';
+import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, room } from '../house/mount.ts';
 import * as costs from './costs.ts';
 import * as made from './made.ts';
@@ -26,7 +27,7 @@ export const storeRoutes: Mounted[] = [
   room(contract.listReceipts, receipts.list),
   room(contract.readReceipt, receipts.read),
   room(contract.takeBackReceipt, receipts.takeBack),
-  room(contract.receiptImportPart, imports.part),
+  room(contract.receiptImportPart, imports.part, { patience_ms: THREAD_PATIENCE_MS }),
   room(contract.finishReceiptImport, imports.finish, { patience_ms: imports.FINISH_PATIENCE_MS }),
   room(contract.listMappings, receipts.mappings),
   room(contract.putMapping, receipts.saveMapping),

@@ -77,7 +77,7 @@ function Sessions() {
                     variant="outlined"
                     onClick={() => void end(s)}
                     sx={{ whiteSpace: 'nowrap' }}
-                    aria-label={`End the session of ${browserWords(s.browser)}, since ${at(s.signedInAt)}`}
+                    aria-label={`End it: the session of ${browserWords(s.browser)}, since ${at(s.signedInAt)}`}
                   >
                     End it
                   </Button>
