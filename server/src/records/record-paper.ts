@@ -101,18 +101,18 @@ export async function drawRecord({
     const who = under(people, event.personId) ?? 'somebody who left';
     const when = instantText(correctedInstant_ms(event), kitchen, true);
     flow.row([
-      { text: String(event.seq), x: 0, width: 32, soft: true },
-      { text: when, x: 36, width: 88 },
-      { text: who + (event.typedInAfterwards ? ' (typed in afterwards)' : ''), x: 128, width: 92 },
+      { text: String(event.seq), x: 0, width: 30, soft: true },
+      { text: when, x: 32, width: 98 },
+      { text: who + (event.typedInAfterwards ? ' (typed in afterwards)' : ''), x: 134, width: 86 },
       { text: eventWords(event, started.recipe, kitchen), x: 224, width: 292 },
     ]);
     const by = corrected.get(event.id);
     const correction = by ? byId.get(by) : undefined;
     if (correction) {
       flow.row([
-        { text: String(correction.seq), x: 0, width: 32, soft: true },
-        { text: instantText(correctedInstant_ms(correction), kitchen, true), x: 36, width: 88 },
-        { text: under(people, correction.personId) ?? '', x: 128, width: 92 },
+        { text: String(correction.seq), x: 0, width: 30, soft: true },
+        { text: instantText(correctedInstant_ms(correction), kitchen, true), x: 32, width: 98 },
+        { text: under(people, correction.personId) ?? '', x: 134, width: 86 },
         {
           text: `Correction of entry ${event.seq}. ${eventWords(correction, started.recipe, kitchen)}`,
           x: 240,

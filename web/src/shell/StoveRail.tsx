@@ -115,7 +115,7 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
               whiteSpace: 'nowrap',
             }}
           >
-            {tile.detail} · {words}
+            {words} · {tile.detail}
           </Box>
         </Box>
       </Box>
