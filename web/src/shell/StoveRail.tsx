@@ -68,7 +68,7 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
           : 'lift the jars'
         : `${tile.kind === 'load' ? 'heat off' : 'lift'} at ${clockText(tile.until_ms, kitchen)}`;
   return (
-    <Box component="li" sx={{ flex: '1 0 250px', minWidth: 0, display: 'flex' }}>
+    <Box component="li" sx={{ flex: '1 0 290px', minWidth: 0, display: 'flex' }}>
       <Box
         component={Link}
         to={`/cook/${tile.batchId}`}
