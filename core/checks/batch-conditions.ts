@@ -9,29 +9,29 @@ export function purposeConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   if (started.purpose === 'trial') {
     return [
-      condition(
-        'purpose',
-        'The purpose allows release',
-        false,
-        'This batch is a trial.',
-        'A trial is tasted and compared; its jars never move to the shelf by an edit.',
-        'Cook a new batch for sale, home or gift.',
-        null,
-      ),
+      condition({
+        code: 'purpose',
+        title: 'The purpose allows release',
+        met: false,
+        evidence: 'This batch is a trial.',
+        why: 'A trial is tasted and compared; its jars never move to the shelf by an edit.',
+        next: 'Cook a new batch for sale, home or gift.',
+        jars: null,
+      }),
     ];
   }
   if (started.purpose !== 'sale') return [];
   const { route } = started;
   return [
-    condition(
-      'authority',
-      'An authority covers it for sale',
-      route.open,
-      route.open ? route.what : `${route.what} ${route.why}`,
-      `A heat process is set by a tested publication, a process authority or the published family time. ${route.source}.`,
-      route.next,
-      null,
-    ),
+    condition({
+      code: 'authority',
+      title: 'An authority covers it for sale',
+      met: route.open,
+      evidence: route.open ? route.what : `${route.what} ${route.why}`,
+      why: `A heat process is set by a tested publication, a process authority or the published family time. ${route.source}.`,
+      next: route.next,
+      jars: null,
+    }),
   ];
 }
 
@@ -43,15 +43,15 @@ export function recipeConditions(state: BatchState): Condition[] {
   if (started.recipe.foodClass === 'fruit spread') {
     const identity = spreadIdentity(started.recipe, byName(masses.map(m => [m.line.id, m.actual_g])));
     out.push(
-      condition(
-        'identity',
-        `Enough fruit to be called ${started.recipe.product}`,
-        identity.meets,
-        identity.why,
-        identity.source,
-        identity.next,
-        null,
-      ),
+      condition({
+        code: 'identity',
+        title: `Enough fruit to be called ${started.recipe.product}`,
+        met: identity.meets,
+        evidence: identity.why,
+        why: identity.source,
+        next: identity.next,
+        jars: null,
+      }),
     );
     if (!cookedToGel(started.recipe)) return out;
     const hottest = Math.max(
@@ -60,17 +60,17 @@ export function recipeConditions(state: BatchState): Condition[] {
     );
     const reached = hottest >= started.gelPoint_C - HALF_A_TENTH_C;
     out.push(
-      condition(
-        'gel',
-        'Cooked to the gel point',
-        reached,
-        Number.isFinite(hottest)
+      condition({
+        code: 'gel',
+        title: 'Cooked to the gel point',
+        met: reached,
+        evidence: Number.isFinite(hottest)
           ? `The pot reached ${tempBoth(hottest)}; the gel point here is ${tempBoth(started.gelPoint_C)}.`
           : `No pot temperature is logged; the gel point here is ${tempBoth(started.gelPoint_C)}.`,
-        'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
-        'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.',
-        null,
-      ),
+        why: 'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
+        next: 'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.',
+        jars: null,
+      }),
     );
     return out;
   }
@@ -83,15 +83,15 @@ export function recipeConditions(state: BatchState): Condition[] {
     const actual = sum(food, 'actual_g') === 0 ? planned : sum(acid, 'actual_g') / sum(food, 'actual_g');
     const met = actual >= planned * (1 - ACID_TOLERANCE);
     out.push(
-      condition(
-        'acid-share',
-        'At least the acid the authority asks for',
+      condition({
+        code: 'acid-share',
+        title: 'At least the acid the authority asks for',
         met,
-        `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
-        'Less acid, or more low-acid food, and the authority no longer covers the batch.',
-        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
-        null,
-      ),
+        evidence: `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
+        why: 'Less acid, or more low-acid food, and the authority no longer covers the batch.',
+        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        jars: null,
+      }),
     );
   }
   const inBrine = (role: 'acid' | 'water') => (m: (typeof masses)[number]) =>
@@ -102,15 +102,15 @@ export function recipeConditions(state: BatchState): Condition[] {
     const planned = strength('planned_g');
     const actual = strength('actual_g');
     out.push(
-      condition(
-        'brine-strength',
-        'A brine as strong as the authority asks for',
-        actual >= planned * (1 - ACID_TOLERANCE),
-        `${(actual * 100).toFixed(1)} % of its acid and water was acid; the recipe has ${(planned * 100).toFixed(1)} %.`,
-        'A thinner brine carries less acid into every piece.',
-        'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
-        null,
-      ),
+      condition({
+        code: 'brine-strength',
+        title: 'A brine as strong as the authority asks for',
+        met: actual >= planned * (1 - ACID_TOLERANCE),
+        evidence: `${(actual * 100).toFixed(1)} % of its acid and water was acid; the recipe has ${(planned * 100).toFixed(1)} %.`,
+        why: 'A thinner brine carries less acid into every piece.',
+        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        jars: null,
+      }),
     );
   }
   return out;
@@ -134,17 +134,18 @@ export function hotFillConditions(state: BatchState): Condition[] {
   const read = state.temperatures.filter(t => t.where === 'jar').map(t => t.temp_C);
   const coldest = Math.min(Infinity, ...read);
   return [
-    condition(
-      'hot-fill',
-      `Filled at ${tempBoth(fill.temp_C)} or above`,
-      read.length > 0 && coldest >= fill.temp_C - HALF_A_TENTH_C,
-      read.length > 0
-        ? `The coldest jar read ${tempBoth(coldest)}; closure: ${fill.closure}.`
-        : 'No jar temperature is logged.',
-      "The letter's hot-fill-hold is the heat step: its temperature, its hold and its closure.",
-      'Log the temperature in a jar at filling. A jar filled colder is refrigerated or filled again.',
-      null,
-    ),
+    condition({
+      code: 'hot-fill',
+      title: `Filled at ${tempBoth(fill.temp_C)} or above`,
+      met: read.length > 0 && coldest >= fill.temp_C - HALF_A_TENTH_C,
+      evidence:
+        read.length > 0
+          ? `The coldest jar read ${tempBoth(coldest)}; closure: ${fill.closure}.`
+          : 'No jar temperature is logged.',
+      why: "The letter's hot-fill-hold is the heat step: its temperature, its hold and its closure.",
+      next: 'Log the temperature in a jar at filling. A jar filled colder is refrigerated or filled again.',
+      jars: null,
+    }),
   ];
 }
 
@@ -156,15 +157,17 @@ export function tracedCondition(state: BatchState): Condition {
   const untraced = state.jars.filter(j => !j.setAside && (j.lidLotId === null || !lids.has(j.lidLotId)));
   if (untraced.length > 0) missing.push(`lids of jars ${rangesText(untraced.map(j => j.number))}`);
   const met = missing.length === 0;
-  return condition(
-    'traced',
-    'Everything in it is traced to a lot',
+  return condition({
+    code: 'traced',
+    title: 'Everything in it is traced to a lot',
     met,
-    met ? 'Each ingredient and lid was drawn from a lot.' : `No lot was drawn for: ${missing.join(', ')}.`,
-    'A recall goes from a lot to its jars and back.',
-    'Draw the lots that were used.',
-    null,
-  );
+    evidence: met
+      ? 'Each ingredient and lid was drawn from a lot.'
+      : `No lot was drawn for: ${missing.join(', ')}.`,
+    why: 'A recall goes from a lot to its jars and back.',
+    next: 'Draw the lots that were used.',
+    jars: null,
+  });
 }
 
 export function acidityConditions(state: BatchState): Condition[] {
@@ -175,17 +178,18 @@ export function acidityConditions(state: BatchState): Condition[] {
   if (above.length > 0) {
     const worst = above.reduce((a, r) => (r.ph > a.ph ? r : a));
     out.push(
-      condition(
-        'ph-limit',
-        `No reading above pH ${limit}`,
-        false,
-        `Jar ${worst.jar} read pH ${worst.ph}.`,
-        limit < PH_LIMIT
-          ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).`
-          : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
-        'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.',
-        null,
-      ),
+      condition({
+        code: 'ph-limit',
+        title: `No reading above pH ${limit}`,
+        met: false,
+        evidence: `Jar ${worst.jar} read pH ${worst.ph}.`,
+        why:
+          limit < PH_LIMIT
+            ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).`
+            : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
+        next: 'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.',
+        jars: null,
+      }),
     );
   }
   if (needsReading(started.recipe.foodClass)) {
@@ -195,19 +199,20 @@ export function acidityConditions(state: BatchState): Condition[] {
     const met = evidence.length > 0 && above.length === 0;
     const watch = best && best.ph > PH_ACT ? ` Above ${PH_ACT}: careful producers look for the cause.` : '';
     out.push(
-      condition(
-        'ph-evidence',
-        `Equilibrium pH at or below ${limit}`,
+      condition({
+        code: 'ph-evidence',
+        title: `Equilibrium pH at or below ${limit}`,
         met,
-        met && best
-          ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
-          : last
-            ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
-            : 'No reading is entered.',
-        'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
-        'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
-        null,
-      ),
+        evidence:
+          met && best
+            ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
+            : last
+              ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
+              : 'No reading is entered.',
+        why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
+        next: 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
+        jars: null,
+      }),
     );
   }
   return out;
@@ -217,33 +222,35 @@ export function deviationConditions(state: BatchState, present: JarState[]): Con
   const open = state.deviations.filter(d => d.settled === null);
   const out = open
     .map(d =>
-      condition(
-        `deviation:${d.key}`,
-        'A deviation to settle',
-        false,
-        d.what,
-        'A fact that breaks a rule holds its jars until it is settled.',
-        d.next,
-        d.jars === null || d.jars.length === 0
-          ? null
-          : d.jars.filter(n =>
-              present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)),
-            ),
-      ),
+      condition({
+        code: `deviation:${d.key}`,
+        title: 'A deviation to settle',
+        met: false,
+        evidence: d.what,
+        why: 'A fact that breaks a rule holds its jars until it is settled.',
+        next: d.next,
+        jars:
+          d.jars === null || d.jars.length === 0
+            ? null
+            : d.jars.filter(n =>
+                present.some(j => j.number === n && (d.loadId === null || j.loadIds.at(-1) === d.loadId)),
+              ),
+      }),
     )
     // A jar-bound deviation whose jars have all been set aside holds nothing any more.
     .filter(c => c.jars === null || c.jars.length > 0);
   if (out.length === 0)
     out.push(
-      condition(
-        'deviations',
-        'No open deviation',
-        true,
-        state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.',
-        '',
-        '',
-        null,
-      ),
+      condition({
+        code: 'deviations',
+        title: 'No open deviation',
+        met: true,
+        evidence:
+          state.deviations.length === 0 ? 'None was opened.' : 'Each was settled, or its jars set aside.',
+        why: '',
+        next: '',
+        jars: null,
+      }),
     );
   return out;
 }

@@ -19,16 +19,9 @@ export const HALF_A_TENTH_C = 0.05;
 /** How far acid may fall below its share before the authority no longer covers the batch: what a kitchen scale can err. */
 export const ACID_TOLERANCE = 0.02;
 
-export function condition(
-  code: string,
-  title: string,
-  met: boolean,
-  evidence: string,
-  why: string,
-  next: string,
-  jars: number[] | null,
-): Condition {
-  return { code, title, met, evidence, why, next: met ? '' : next, jars };
+/** A condition; what to do next is left out where it is met. */
+export function condition(of: Condition): Condition {
+  return { ...of, next: of.met ? '' : of.next };
 }
 
 export function tempBoth(temp_C: number): string {

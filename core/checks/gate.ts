@@ -24,7 +24,15 @@ export function gate(state: BatchState): Gate {
   if (!state.started) {
     return {
       conditions: [
-        condition('started', 'The batch was started', false, 'No start is recorded.', '', '', null),
+        condition({
+          code: 'started',
+          title: 'The batch was started',
+          met: false,
+          evidence: 'No start is recorded.',
+          why: '',
+          next: '',
+          jars: null,
+        }),
       ],
       releasable: [],
     };

@@ -301,7 +301,14 @@ describe('sent again', () => {
 
   it.each(cases)('%s is done once, by three at the same moment', async (_name, endpoint, input) => {
     const given = (await input()) as never;
-    const answers = await Promise.all([1, 2, 3].map(() => owner.try(endpoint, given)));
+    // On a machine that is busy one of them may be asked to come again, and does, as the interface does by itself.
+    const sent = async () => {
+      for (;;) {
+        const answer = await owner.try(endpoint, given);
+        if (answer.status !== 503) return answer;
+      }
+    };
+    const answers = await Promise.all([sent(), sent(), sent()]);
     expect(
       answers.map(a => [a.status, a.status === 200 ? '' : JSON.stringify(a.body).slice(0, 300)]),
     ).toEqual(answers.map(() => [200, '']));

@@ -75,13 +75,12 @@ export async function append(
 /** The projection of a batch, from its state alone. */
 export function project(batchId: string, state: BatchState, lastSeq: number): queries.BatchColumns {
   if (!state.started)
-    throw problem(
-      404,
-      'not-started',
-      'This batch was not started.',
-      'Its first entry is missing.',
-      'Start it again.',
-    );
+    throw problem(404, {
+      code: 'not-started',
+      what: 'This batch was not started.',
+      why: 'Its first entry is missing.',
+      next: 'Start it again.',
+    });
   const summary = summarise(state, standing(state));
   return {
     batch_id: batchId,

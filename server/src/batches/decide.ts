@@ -23,24 +23,22 @@ const AHEAD_MS = 120_000;
 /** The stamp's own rules: the person is who is signed in, and a typed time is not in the future. */
 export function checkStamp(call: InKitchen, stamp: Stamp, path: string): void {
   if (stamp.personId !== call.person.id) {
-    throw problem(
-      403,
-      'other-person',
-      'This entry carries another person.',
-      'The record says who did what.',
-      'Sign in as the person who made it.',
-      `${path}.personId`,
-    );
+    throw problem(403, {
+      code: 'other-person',
+      what: 'This entry carries another person.',
+      why: 'The record says who did what.',
+      next: 'Sign in as the person who made it.',
+      path: `${path}.personId`,
+    });
   }
   if (stamp.typedInAfterwards && correctedInstant_ms(stamp) > call.clock.now_ms() + AHEAD_MS) {
-    throw problem(
-      422,
-      'future-time',
-      'That time lies in the future.',
-      'What is written down afterwards has already happened.',
-      'Enter the time it happened.',
-      `${path}.occurredAt`,
-    );
+    throw problem(422, {
+      code: 'future-time',
+      what: 'That time lies in the future.',
+      why: 'What is written down afterwards has already happened.',
+      next: 'Enter the time it happened.',
+      path: `${path}.occurredAt`,
+    });
   }
 }
 
@@ -70,14 +68,13 @@ export async function decide<K extends DecisionType>(
   }
   if (type === 'batch.started') {
     if (before.length > 0)
-      throw problem(
-        409,
-        'id-taken',
-        'Another batch has this id.',
-        'An id names one thing.',
-        'Reload and start again.',
-        'batchId',
-      );
+      throw problem(409, {
+        code: 'id-taken',
+        what: 'Another batch has this id.',
+        why: 'An id names one thing.',
+        next: 'Reload and start again.',
+        path: 'batchId',
+      });
   } else if (before.length === 0) throw notFound('This batch');
   const body = await work(fold(before), before);
   const event = { ...stamp, kitchenId, batchId, type, body } as unknown as BatchEvent;
@@ -89,14 +86,13 @@ export async function decide<K extends DecisionType>(
 }
 
 export function clash(path: string) {
-  return problem(
-    409,
-    'id-other-content',
-    'This id was used for something else.',
-    'An entry is never replaced by another under the same id.',
-    'Make a new entry, or a correction of the first.',
+  return problem(409, {
+    code: 'id-other-content',
+    what: 'This id was used for something else.',
+    why: 'An entry is never replaced by another under the same id.',
+    next: 'Make a new entry, or a correction of the first.',
     path,
-  );
+  });
 }
 
 /** A batch as the interface gets it: its record, and the names in it. */

@@ -109,23 +109,21 @@ export async function undraw(
     async state => {
       const target = state.draws.find(d => d.drawId === params.drawId);
       if (!target)
-        throw problem(
-          422,
-          'no-such-draw',
-          'That draw is not there, or was put back already.',
-          'Stock comes back once.',
-          'Look at the batch again.',
-          'drawId',
-        );
+        throw problem(422, {
+          code: 'no-such-draw',
+          what: 'That draw is not there, or was put back already.',
+          why: 'Stock comes back once.',
+          next: 'Look at the batch again.',
+          path: 'drawId',
+        });
       if (state.releases.length > 0)
-        throw problem(
-          422,
-          'released',
-          'Jars of this batch were released on this draw.',
-          'Their label and trace rest on it.',
-          'Record a note instead.',
-          'drawId',
-        );
+        throw problem(422, {
+          code: 'released',
+          what: 'Jars of this batch were released on this draw.',
+          why: 'Their label and trace rest on it.',
+          next: 'Record a note instead.',
+          path: 'drawId',
+        });
       await lockLots(
         trx,
         kitchenId,

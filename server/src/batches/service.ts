@@ -124,16 +124,15 @@ function refuseCorrectedDecisions(before: readonly SequencedEvent[], entries: Fa
   for (const correction of corrections) {
     const target = events.get(correction.body.replaces);
     if (target && (isDecision(target.type) || target.type !== correction.body.type)) {
-      throw problem(
-        422,
-        'not-correctable',
-        'That entry cannot be corrected this way.',
-        isDecision(target.type)
+      throw problem(422, {
+        code: 'not-correctable',
+        what: 'That entry cannot be corrected this way.',
+        why: isDecision(target.type)
           ? 'It is a decision of the kitchen, not something that was observed.'
           : 'The correction is of another kind than the entry.',
-        'Put a draw back, or correct the fact behind it.',
-        'events',
-      );
+        next: 'Put a draw back, or correct the fact behind it.',
+        path: 'events',
+      });
     }
   }
 }

@@ -28,43 +28,39 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const factor = readFactor(body.factor, recipe, body.jars);
     const kitchen = await readKitchen(call);
     if (!kitchen.placed)
-      throw problem(
-        422,
-        'kitchen-not-set-up',
-        'Nobody has entered where this kitchen stands.',
-        'The processing time follows from its altitude, and the day of the batch from its time zone.',
-        'An owner enters both in the settings of the kitchen; then start the batch.',
-      );
+      throw problem(422, {
+        code: 'kitchen-not-set-up',
+        what: 'Nobody has entered where this kitchen stands.',
+        why: 'The processing time follows from its altitude, and the day of the batch from its time zone.',
+        next: 'An owner enters both in the settings of the kitchen; then start the batch.',
+      });
     const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
     if (refusal)
-      throw problem(
-        422,
-        'refused-food',
-        refusal.what,
-        `${refusal.why} ${refusal.source}.`,
-        refusal.next,
-        'recipeId',
-      );
+      throw problem(422, {
+        code: 'refused-food',
+        what: refusal.what,
+        why: `${refusal.why} ${refusal.source}.`,
+        next: refusal.next,
+        path: 'recipeId',
+      });
     const pot = kitchen.pots.find(p => p.id === body.potId) ?? null;
     if (body.potId !== null && !pot)
-      throw problem(
-        422,
-        'unknown-pot',
-        'That pot is not one of the kitchen.',
-        'Its size and its boiling-off rate are needed.',
-        'Choose another pot.',
-        'potId',
-      );
+      throw problem(422, {
+        code: 'unknown-pot',
+        what: 'That pot is not one of the kitchen.',
+        why: 'Its size and its boiling-off rate are needed.',
+        next: 'Choose another pot.',
+        path: 'potId',
+      });
     const route = routeToSale(recipe);
     if (body.purpose === 'sale' && !route.open) {
-      throw problem(
-        422,
-        'no-route',
-        route.what,
-        route.why,
-        route.next || 'Cook it for home, as a gift or as a trial.',
-        'purpose',
-      );
+      throw problem(422, {
+        code: 'no-route',
+        what: route.what,
+        why: route.why,
+        next: route.next || 'Cook it for home, as a gift or as a trial.',
+        path: 'purpose',
+      });
     }
     const sizes = [...new Set(body.jars.filter(j => j.count > 0).map(j => j.size))];
     const answers = sizes.map(size => ({ size, answer: processFor(recipe, size, kitchen.altitude_m) }));
@@ -81,14 +77,13 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       for (const time of times) {
         const fault = steamFault(time);
         if (fault)
-          throw problem(
-            422,
-            'no-steam',
-            `Steam does not cover ${jarSize(time.jarSize).plural} here.`,
-            fault,
-            'Process them in boiling water.',
-            'heat',
-          );
+          throw problem(422, {
+            code: 'no-steam',
+            what: `Steam does not cover ${jarSize(time.jarSize).plural} here.`,
+            why: fault,
+            next: 'Process them in boiling water.',
+            path: 'heat',
+          });
       }
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
@@ -189,34 +184,31 @@ function readFactor(
     factor = new Fraction(text);
     factorForJars(recipe, jars);
   } catch {
-    throw problem(
-      422,
-      'bad-scale',
-      'The scale is not a number, or no jar is wanted.',
-      'Every line follows from it.',
-      'Choose how many jars.',
-      'factor',
-    );
+    throw problem(422, {
+      code: 'bad-scale',
+      what: 'The scale is not a number, or no jar is wanted.',
+      why: 'Every line follows from it.',
+      next: 'Choose how many jars.',
+      path: 'factor',
+    });
   }
   const missing = jars.find(j => j.count > 0 && !recipe.jars.some(r => r.size === j.size));
   if (missing)
-    throw problem(
-      422,
-      'size-not-listed',
-      `The recipe has no ${jarSize(missing.size).plural}.`,
-      'Its net contents and headspace for that size are unknown.',
-      'Choose one of its sizes, or add the size to the recipe.',
-      'jars',
-    );
+    throw problem(422, {
+      code: 'size-not-listed',
+      what: `The recipe has no ${jarSize(missing.size).plural}.`,
+      why: 'Its net contents and headspace for that size are unknown.',
+      next: 'Choose one of its sizes, or add the size to the recipe.',
+      path: 'jars',
+    });
   if (factor.valueOf() < FACTOR_LIMITS.min || factor.valueOf() > FACTOR_LIMITS.max) {
-    throw problem(
-      422,
-      'bad-scale',
-      `${factor.valueOf().toFixed(2)} times the recipe is outside ${FACTOR_LIMITS.min} to ${FACTOR_LIMITS.max}.`,
-      'A batch that small or large is a slip.',
-      'Choose another number of jars.',
-      'factor',
-    );
+    throw problem(422, {
+      code: 'bad-scale',
+      what: `${factor.valueOf().toFixed(2)} times the recipe is outside ${FACTOR_LIMITS.min} to ${FACTOR_LIMITS.max}.`,
+      why: 'A batch that small or large is a slip.',
+      next: 'Choose another number of jars.',
+      path: 'factor',
+    });
   }
   return factor;
 }

@@ -24,45 +24,41 @@ export async function take(
     const form = new Map(now.forms.map(f => [f.number, f.form]));
     const unfit = body.jars.filter(n => !['sealed', 'released'].includes(form.get(n) ?? ''));
     if (unfit.length > 0)
-      throw problem(
-        422,
-        'jars-unfit',
-        `Jar ${rangesText(unfit)} is not a sealed jar of this batch.`,
-        'What is held, failed or set aside is not eaten, and not cooked with.',
-        'Choose among the sealed jars.',
-        'jars',
-      );
+      throw problem(422, {
+        code: 'jars-unfit',
+        what: `Jar ${rangesText(unfit)} is not a sealed jar of this batch.`,
+        why: 'What is held, failed or set aside is not eaten, and not cooked with.',
+        next: 'Choose among the sealed jars.',
+        path: 'jars',
+      });
     const jars = state.jars.filter(j => body.jars.includes(j.number));
     const sizes = [...new Set(jars.map(j => j.size))];
     const size = sizes[0];
     if (!size || sizes.length > 1)
-      throw problem(
-        422,
-        'sizes-mixed',
-        'These jars are of several sizes.',
-        'A lot is counted in jars of one size.',
-        'Take each size by itself.',
-        'jars',
-      );
+      throw problem(422, {
+        code: 'sizes-mixed',
+        what: 'These jars are of several sizes.',
+        why: 'A lot is counted in jars of one size.',
+        next: 'Take each size by itself.',
+        path: 'jars',
+      });
     const item = await selectItem(trx, kitchenId, body.itemId);
     if (item?.kind !== 'ingredient' || item.unit !== 'each')
-      throw problem(
-        422,
-        'unknown-item',
-        'The jars become an ingredient that is counted in pieces.',
-        'Recipes draw it jar by jar.',
-        'Choose such an item, or add it with the net weight of one jar.',
-        'itemId',
-      );
+      throw problem(422, {
+        code: 'unknown-item',
+        what: 'The jars become an ingredient that is counted in pieces.',
+        why: 'Recipes draw it jar by jar.',
+        next: 'Choose such an item, or add it with the net weight of one jar.',
+        path: 'itemId',
+      });
     if (await selectLot(trx, kitchenId, body.lotId))
-      throw problem(
-        409,
-        'id-taken',
-        'Another lot has this id.',
-        'An id names one thing.',
-        'Reload and enter it again.',
-        'lotId',
-      );
+      throw problem(409, {
+        code: 'id-taken',
+        what: 'Another lot has this id.',
+        why: 'An id names one thing.',
+        next: 'Reload and enter it again.',
+        path: 'lotId',
+      });
     const kitchen = await readKitchen(call);
     const label = labelContent(state, kitchen, size);
     const { sheet } = await costOf(call, params.batchId, events);

@@ -23,14 +23,13 @@ export async function release(
         next: c.next,
       }));
       if (faults.length === 0)
-        throw problem(
-          422,
-          'not-in-batch',
-          'One of these jars is not in the batch, or was set aside.',
-          'Only a jar that is there can be released.',
-          'Choose among the jars shown.',
-          'jars',
-        );
+        throw problem(422, {
+          code: 'not-in-batch',
+          what: 'One of these jars is not in the batch, or was set aside.',
+          why: 'Only a jar that is there can be released.',
+          next: 'Choose among the jars shown.',
+          path: 'jars',
+        });
       throw new HttpProblem(422, 'gate-closed', faults);
     }
     return {

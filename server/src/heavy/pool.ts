@@ -60,12 +60,12 @@ export async function heavy<K extends keyof Tasks>(
 }
 
 function tooMany() {
-  return retryable(
-    'busy',
-    'Too many papers and files are being made just now.',
-    'They are made one after the other, so that the kitchen goes on meanwhile.',
-    'Try again in a moment.',
-  );
+  return retryable({
+    code: 'busy',
+    what: 'Too many papers and files are being made just now.',
+    why: 'They are made one after the other, so that the kitchen goes on meanwhile.',
+    next: 'Try again in a moment.',
+  });
 }
 
 /** Papers are read and drawn one after the other: so many read at once would hold up the other calls by their reading. */

@@ -86,13 +86,12 @@ export function makeApp(house: House, webDist: string | null): Express {
     }),
   );
   api.use('/api', () => {
-    throw problem(
-      404,
-      'unknown-route',
-      'There is no such call.',
-      'The address or the method is mistyped.',
-      'Look in /api/openapi.json.',
-    );
+    throw problem(404, {
+      code: 'unknown-route',
+      what: 'There is no such call.',
+      why: 'The address or the method is mistyped.',
+      next: 'Look in /api/openapi.json.',
+    });
   });
   app.use(api);
   if (webDist && existsSync(join(webDist, 'index.html'))) {
@@ -119,13 +118,12 @@ function refuseOtherNames(names: readonly string[]) {
   return (req: express.Request, _res: express.Response, next: express.NextFunction): void => {
     const name = hostName(req.headers.host);
     if (name !== null && known.has(name)) return next();
-    throw problem(
-      421,
-      'other-name',
-      'This server does not go by that name.',
-      'It answers only to names it was told, so that no page elsewhere can reach it under one of its own.',
-      'Open it by its own address, or add the name to COCOTTE_NAMES and start it again.',
-    );
+    throw problem(421, {
+      code: 'other-name',
+      what: 'This server does not go by that name.',
+      why: 'It answers only to names it was told, so that no page elsewhere can reach it under one of its own.',
+      next: 'Open it by its own address, or add the name to COCOTTE_NAMES and start it again.',
+    });
   };
 }
 
@@ -137,13 +135,12 @@ function refuseOtherOrigins(req: express.Request, _res: express.Response, next: 
   const foreign =
     origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host?.toLowerCase());
   if (foreign || (site !== undefined && site !== 'same-origin' && site !== 'none')) {
-    throw problem(
-      403,
-      'other-origin',
-      'This call comes from another site.',
-      'Only the interface itself may change things.',
-      'Open the interface and do it there.',
-    );
+    throw problem(403, {
+      code: 'other-origin',
+      what: 'This call comes from another site.',
+      why: 'Only the interface itself may change things.',
+      next: 'Open the interface and do it there.',
+    });
   }
   next();
 }

@@ -28,12 +28,12 @@ export async function inLine<T>(kitchenId: string, work: () => Promise<T>): Prom
   });
   try {
     if (await Promise.race([before.then(() => false), tired]))
-      throw retryable(
-        'busy',
-        'The kitchen has too much to do just now.',
-        'Others write to its record, one after the other.',
-        'Nothing was written. The same call sent again in a moment will do.',
-      );
+      throw retryable({
+        code: 'busy',
+        what: 'The kitchen has too much to do just now.',
+        why: 'Others write to its record, one after the other.',
+        next: 'Nothing was written. The same call sent again in a moment will do.',
+      });
     return await work();
   } finally {
     clearTimeout(timer);

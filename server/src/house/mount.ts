@@ -173,21 +173,19 @@ function wasBeaten(error: unknown): boolean {
 function settle(endpoint: AnyEndpoint, visitor: Visitor): void {
   if (!visitor.role) throw noSuchKitchen();
   if (!mayAct(visitor.role, endpoint.who as Role))
-    throw problem(
-      403,
-      'role',
-      `A ${visitor.role} may not do this.`,
-      `It takes the role of ${endpoint.who}.`,
-      'Ask an owner of the kitchen.',
-    );
+    throw problem(403, {
+      code: 'role',
+      what: `A ${visitor.role} may not do this.`,
+      why: `It takes the role of ${endpoint.who}.`,
+      next: 'Ask an owner of the kitchen.',
+    });
   if (endpoint.signs && !visitor.maySign)
-    throw problem(
-      403,
-      'may-not-sign',
-      'You may not release and sign.',
-      'Whoever releases jars answers for what people eat; an owner gives that right by name.',
-      'Ask somebody who may, or an owner to give you the right.',
-    );
+    throw problem(403, {
+      code: 'may-not-sign',
+      what: 'You may not release and sign.',
+      why: 'Whoever releases jars answers for what people eat; an owner gives that right by name.',
+      next: 'Ask somebody who may, or an owner to give you the right.',
+    });
 }
 
 /** Mounts an endpoint for those outside: links, a person's own sessions. */
@@ -277,23 +275,21 @@ export function hostName(host: string | undefined): string | null {
 }
 
 function signInFirst() {
-  return problem(
-    401,
-    'sign-in',
-    'You are not signed in.',
-    'The record says who did what.',
-    'Sign in and try again.',
-  );
+  return problem(401, {
+    code: 'sign-in',
+    what: 'You are not signed in.',
+    why: 'The record says who did what.',
+    next: 'Sign in and try again.',
+  });
 }
 
 function noSuchKitchen() {
-  return problem(
-    403,
-    'no-kitchen',
-    'You are not in that kitchen.',
-    'Nobody has added you to it, or you were taken out.',
-    'Ask its owner for a link.',
-  );
+  return problem(403, {
+    code: 'no-kitchen',
+    what: 'You are not in that kitchen.',
+    why: 'Nobody has added you to it, or you were taken out.',
+    next: 'Ask its owner for a link.',
+  });
 }
 
 const bytesOf = express.raw({ type: () => true, limit: JSON_LIMIT });
@@ -304,13 +300,12 @@ async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promi
   if (!hasBody(endpoint)) return null;
   const charset = /charset=["']?([^"';\s]+)/i.exec(req.headers['content-type'] ?? '')?.[1];
   if (!req.is('json') || (charset && !/^utf-?8$/i.test(charset)))
-    throw problem(
-      415,
-      'not-json',
-      'There is no JSON body.',
-      'This call needs one, in UTF-8.',
-      'Send application/json.',
-    );
+    throw problem(415, {
+      code: 'not-json',
+      what: 'There is no JSON body.',
+      why: 'This call needs one, in UTF-8.',
+      next: 'Send application/json.',
+    });
   await new Promise<void>((resolve, reject) => {
     bytesOf(req, res, (error?: unknown) => (error ? reject(error as Error) : resolve()));
   });
@@ -321,26 +316,24 @@ const utf8 = new TextDecoder('utf-8', { fatal: true });
 
 function parsed(bytes: Buffer): unknown {
   if (!isBounded(bytes))
-    throw problem(
-      422,
-      'too-many',
-      'The body is built of more parts than any call has.',
-      'Reading it would hold up everybody else.',
-      'Send it in smaller parts.',
-    );
+    throw problem(422, {
+      code: 'too-many',
+      what: 'The body is built of more parts than any call has.',
+      why: 'Reading it would hold up everybody else.',
+      next: 'Send it in smaller parts.',
+    });
   try {
     const value: unknown = JSON.parse(utf8.decode(bytes));
     if (value !== null && typeof value === 'object') return value;
   } catch {
     // Said below.
   }
-  throw problem(
-    400,
-    'malformed-json',
-    'The body is not JSON.',
-    'It could not be read.',
-    'Send well-formed JSON.',
-  );
+  throw problem(400, {
+    code: 'malformed-json',
+    what: 'The body is not JSON.',
+    why: 'It could not be read.',
+    next: 'Send well-formed JSON.',
+  });
 }
 
 function readInput<P, Q, B, R>(

@@ -26,14 +26,13 @@ export async function once<R>(
   const there = await trx('done_calls').where({ kitchen_id: kitchenId, call_id: id }).first();
   if (there) {
     if (there.kind === kind && there.digest === digest) return there.reply as R;
-    throw problem(
-      409,
-      'id-other-content',
-      'This id was used for something else.',
-      'An id names one thing.',
-      'Reload and do it again.',
-      'id',
-    );
+    throw problem(409, {
+      code: 'id-other-content',
+      what: 'This id was used for something else.',
+      why: 'An id names one thing.',
+      next: 'Reload and do it again.',
+      path: 'id',
+    });
   }
   const reply = await work();
   await trx('done_calls').insert({

@@ -32,14 +32,13 @@ export function fromKey(key: string, parts: readonly KeyPart[]): string[] | null
   } catch {
     // Said below.
   }
-  throw problem(
-    422,
-    'bad-page-key',
-    'This is not the key of a page.',
-    'A list goes on after the last row that was seen.',
-    'Begin at the first page.',
-    'after',
-  );
+  throw problem(422, {
+    code: 'bad-page-key',
+    what: 'This is not the key of a page.',
+    why: 'A list goes on after the last row that was seen.',
+    next: 'Begin at the first page.',
+    path: 'after',
+  });
 }
 
 /** Words to find anywhere in a text, for ILIKE, with its own signs taken literally. */

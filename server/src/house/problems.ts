@@ -17,26 +17,28 @@ export class HttpProblem extends Error {
   }
 }
 
+/** What a refusal says: its code, what is wrong, why, what to do next, and the field it stands beside. */
+export interface Told {
+  code: string;
+  what: string;
+  why: string;
+  next: string;
+  /** Path of the field in what was sent; left out where it is none. */
+  path?: string;
+}
+
 /** One fault on the whole request. */
-export function problem(
-  status: number,
-  code: string,
-  what: string,
-  why: string,
-  next: string,
-  path = '',
-): HttpProblem {
-  return new HttpProblem(status, code, [{ path, code, what, why, next }]);
+export function problem(status: number, { path = '', ...of }: Told): HttpProblem {
+  return new HttpProblem(status, of.code, [{ path, ...of }]);
 }
 
 export const notFound = (what: string) =>
-  problem(
-    404,
-    'not-found',
-    `${what} is not in this kitchen.`,
-    'It was never here, or the address is mistyped.',
-    'Go back to the list.',
-  );
+  problem(404, {
+    code: 'not-found',
+    what: `${what} is not in this kitchen.`,
+    why: 'It was never here, or the address is mistyped.',
+    next: 'Go back to the list.',
+  });
 
 const TITLES: Record<number, string> = {
   400: 'The request could not be read',
@@ -54,99 +56,91 @@ const TITLES: Record<number, string> = {
 };
 
 /** A 503 that says when to ask again. */
-export function retryable(code: string, what: string, why: string, next: string): HttpProblem {
-  return Object.assign(problem(503, code, what, why, next), { retry_s: 1 });
+export function retryable(of: Told): HttpProblem {
+  return Object.assign(problem(503, of), { retry_s: 1 });
 }
 
 function classify(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof Refusal) return new HttpProblem(422, error.faults[0]?.code ?? 'refused', error.faults);
   if (error instanceof OutcomeUnknown)
-    return retryable(
-      'outcome-unknown',
-      'Whether this was written is not known.',
-      'The database took it, and its answer was lost.',
-      'The same call sent again, under the same id, tells; it is not written twice.',
-    );
+    return retryable({
+      code: 'outcome-unknown',
+      what: 'Whether this was written is not known.',
+      why: 'The database took it, and its answer was lost.',
+      next: 'The same call sent again, under the same id, tells; it is not written twice.',
+    });
   if (isAway(error))
     return error instanceof DatabaseAway && error.why === 'busy'
-      ? retryable(
-          'busy',
-          'The kitchen has too much to do just now.',
-          'Others were before you, or hold what this needs.',
-          'Nothing was written. The same call sent again in a moment will do.',
-        )
-      : retryable(
-          'database-away',
-          "The kitchen's book cannot be reached just now.",
-          'The database does not answer.',
-          'Nothing was written. What you entered is kept on this device; it is sent when the book is back.',
-        );
+      ? retryable({
+          code: 'busy',
+          what: 'The kitchen has too much to do just now.',
+          why: 'Others were before you, or hold what this needs.',
+          next: 'Nothing was written. The same call sent again in a moment will do.',
+        })
+      : retryable({
+          code: 'database-away',
+          what: "The kitchen's book cannot be reached just now.",
+          why: 'The database does not answer.',
+          next: 'Nothing was written. What you entered is kept on this device; it is sent when the book is back.',
+        });
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large')
-    return problem(
-      413,
-      'too-large',
-      'The request is larger than 1 MB.',
-      'JSON calls have a limit.',
-      'Send it in parts.',
-    );
+    return problem(413, {
+      code: 'too-large',
+      what: 'The request is larger than 1 MB.',
+      why: 'JSON calls have a limit.',
+      next: 'Send it in parts.',
+    });
   if (type === 'entity.parse.failed')
-    return problem(
-      400,
-      'malformed-json',
-      'The body is not JSON.',
-      'It could not be read.',
-      'Send well-formed JSON.',
-    );
+    return problem(400, {
+      code: 'malformed-json',
+      what: 'The body is not JSON.',
+      why: 'It could not be read.',
+      next: 'Send well-formed JSON.',
+    });
   if (status === 415 || type === 'charset.unsupported' || type === 'encoding.unsupported')
-    return problem(
-      415,
-      'not-json',
-      'The body is in a form we do not read.',
-      'Only JSON in UTF-8 is read.',
-      'Send application/json.',
-    );
+    return problem(415, {
+      code: 'not-json',
+      what: 'The body is in a form we do not read.',
+      why: 'Only JSON in UTF-8 is read.',
+      next: 'Send application/json.',
+    });
   if ((error as { code?: string }).code === '23505')
-    return problem(
-      409,
-      'id-taken',
-      'Something else is here under this id or name.',
-      'An id names one thing.',
-      'Reload and enter it again.',
-    );
+    return problem(409, {
+      code: 'id-taken',
+      what: 'Something else is here under this id or name.',
+      why: 'An id names one thing.',
+      next: 'Reload and enter it again.',
+    });
   // A value that passed our rules and that PostgreSQL cannot hold (class 22 of SQLSTATE).
   if (String((error as { code?: string }).code ?? '').startsWith('22'))
-    return problem(
-      422,
-      'not-storable',
-      'Something in this request cannot be kept.',
-      'A figure or a text lies outside what the book can hold.',
-      'Check what you entered and send it again.',
-    );
+    return problem(422, {
+      code: 'not-storable',
+      what: 'Something in this request cannot be kept.',
+      why: 'A figure or a text lies outside what the book can hold.',
+      next: 'Check what you entered and send it again.',
+    });
   if (status === 404)
-    return problem(
-      404,
-      'not-found',
-      'There is nothing at this address.',
-      'It is mistyped, or of an older version.',
-      'Go back, or reload the page.',
-    );
+    return problem(404, {
+      code: 'not-found',
+      what: 'There is nothing at this address.',
+      why: 'It is mistyped, or of an older version.',
+      next: 'Go back, or reload the page.',
+    });
   if (status !== undefined && status >= 400 && status < 500)
-    return problem(
-      status,
-      'bad-request',
-      'The request could not be read.',
-      'Its address or body is malformed.',
-      'Check it and send it again.',
-    );
-  return problem(
-    500,
-    'broken',
-    'Something broke on our side.',
-    'It has been logged with the number of this request.',
-    'Try again; if it stays, say the number.',
-  );
+    return problem(status, {
+      code: 'bad-request',
+      what: 'The request could not be read.',
+      why: 'Its address or body is malformed.',
+      next: 'Check it and send it again.',
+    });
+  return problem(500, {
+    code: 'broken',
+    what: 'Something broke on our side.',
+    why: 'It has been logged with the number of this request.',
+    next: 'Try again; if it stays, say the number.',
+  });
 }
 
 /** The last of the middleware: every error leaves as `application/problem+json`. */

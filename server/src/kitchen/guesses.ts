@@ -95,14 +95,13 @@ function tooMany(wait_ms: number) {
   const wait_s = Math.max(1, Math.ceil(wait_ms / 1000));
   const words = wait_s < 120 ? `${wait_s} s` : `${Math.ceil(wait_s / 60)} minutes`;
   return Object.assign(
-    problem(
-      429,
-      'slow-down',
-      `Too many tries: wait ${words}.`,
-      'Guessing is made slow.',
-      'Wait, then try again. A device on which you signed in before is not held up by what others try.',
-      'password',
-    ),
+    problem(429, {
+      code: 'slow-down',
+      what: `Too many tries: wait ${words}.`,
+      why: 'Guessing is made slow.',
+      next: 'Wait, then try again. A device on which you signed in before is not held up by what others try.',
+      path: 'password',
+    }),
     { retry_s: wait_s },
   );
 }

@@ -37,14 +37,13 @@ async function lockedMember(
   const target = members.find(m => m.account_id === call.params.personId);
   if (!target) return false;
   if (target.role === 'owner' && !staysOwner && members.every(m => m === target || m.role !== 'owner'))
-    throw problem(
-      422,
-      'last-owner',
-      'The last owner stays one.',
-      'Without one nobody could add people.',
-      'Make somebody else an owner first.',
-      'role',
-    );
+    throw problem(422, {
+      code: 'last-owner',
+      what: 'The last owner stays one.',
+      why: 'Without one nobody could add people.',
+      next: 'Make somebody else an owner first.',
+      path: 'role',
+    });
   return true;
 }
 
@@ -61,26 +60,24 @@ export async function changePerson(
   const { role, maySign } = call.body;
   if (role === 'viewer' && maySign) throw viewerSigns();
   if (!(await lockedMember(call, role === 'owner')))
-    throw problem(
-      404,
-      'not-found',
-      'That person is not in this kitchen.',
-      'They may have been taken out meanwhile.',
-      'Look at the list again.',
-    );
+    throw problem(404, {
+      code: 'not-found',
+      what: 'That person is not in this kitchen.',
+      why: 'They may have been taken out meanwhile.',
+      next: 'Look at the list again.',
+    });
   await outside.setMembership(call.trx, call.params.personId, call.kitchenId, role, maySign);
   return listPeople(call);
 }
 
 function viewerSigns() {
-  return problem(
-    422,
-    'viewer-signs',
-    'A viewer changes nothing, and so signs nothing.',
-    'To release jars is to change them.',
-    'Make them a cook, or leave the right out.',
-    'maySign',
-  );
+  return problem(422, {
+    code: 'viewer-signs',
+    what: 'A viewer changes nothing, and so signs nothing.',
+    why: 'To release jars is to change them.',
+    next: 'Make them a cook, or leave the right out.',
+    path: 'maySign',
+  });
 }
 
 export async function invite(
@@ -94,7 +91,12 @@ export async function invite(
     call.clock.now_ms(),
   );
   if (!link)
-    throw problem(409, 'link-made', 'This link was used already.', 'A link opens once.', 'Make a new one.');
+    throw problem(409, {
+      code: 'link-made',
+      what: 'This link was used already.',
+      why: 'A link opens once.',
+      next: 'Make a new one.',
+    });
   return link;
 }
 
@@ -151,13 +153,12 @@ async function openInvitation(trx: Trx, token: string, now_ms: number): Promise<
 }
 
 function linkOver() {
-  return problem(
-    404,
-    'link-over',
-    'This link does not open anything.',
-    'It was used or withdrawn, is over 48 hours old, or is mistyped.',
-    'Ask the owner for a new one.',
-  );
+  return problem(404, {
+    code: 'link-over',
+    what: 'This link does not open anything.',
+    why: 'It was used or withdrawn, is over 48 hours old, or is mistyped.',
+    next: 'Ask the owner for a new one.',
+  });
 }
 
 export async function readInvitation(
@@ -193,14 +194,13 @@ export async function acceptInvitation(
   if (there) {
     const { good } = await weigh(call, body.email, body.password);
     if (!good)
-      throw problem(
-        401,
-        'wrong-sign-in',
-        'This email has an account with another password.',
-        'Joining takes the password it already has.',
-        'Enter that password, or use another email.',
-        'password',
-      );
+      throw problem(401, {
+        code: 'wrong-sign-in',
+        what: 'This email has an account with another password.',
+        why: 'Joining takes the password it already has.',
+        next: 'Enter that password, or use another email.',
+        path: 'password',
+      });
   }
   const password_hash = there ? there.password_hash : await hashPassword(body.password);
   return database.outside(async trx => {

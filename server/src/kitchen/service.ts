@@ -67,13 +67,12 @@ export async function makeFirstAccount(
   const { account, good } = await weigh(call, email, body.password);
   if (account && good && (await database.outside(trx => outside.isOnlyAccount(trx, account.id))))
     return database.outside(trx => openSession({ ...call, trx }, account));
-  throw problem(
-    409,
-    'not-first',
-    'There is an account already.',
-    'The first account is made once.',
-    'Sign in, or ask an owner for a link.',
-  );
+  throw problem(409, {
+    code: 'not-first',
+    what: 'There is an account already.',
+    why: 'The first account is made once.',
+    next: 'Sign in, or ask an owner for a link.',
+  });
 }
 
 /** Adds a kitchen; who owns it is told after. */
@@ -92,7 +91,12 @@ export async function readKitchen(
 ): Promise<Kitchen> {
   const kitchen = await selectKitchen(call.trx, call.kitchenId);
   if (!kitchen)
-    throw problem(404, 'not-found', 'This kitchen is gone.', 'Its row is not there.', 'Sign in again.');
+    throw problem(404, {
+      code: 'not-found',
+      what: 'This kitchen is gone.',
+      why: 'Its row is not there.',
+      next: 'Sign in again.',
+    });
   return kitchen;
 }
 
@@ -104,14 +108,13 @@ export async function changeKitchen(
   try {
     new Intl.NumberFormat(settings.locale);
   } catch {
-    throw problem(
-      422,
-      'unknown-locale',
-      `"${settings.locale}" is not a locale.`,
-      'Numbers and dates are written by it.',
-      'Use one like en-US or de-DE.',
-      'locale',
-    );
+    throw problem(422, {
+      code: 'unknown-locale',
+      what: `"${settings.locale}" is not a locale.`,
+      why: 'Numbers and dates are written by it.',
+      next: 'Use one like en-US or de-DE.',
+      path: 'locale',
+    });
   }
   // Whoever saves the settings has entered where the kitchen stands.
   const entered = { ...settings, placed: true };
@@ -143,13 +146,12 @@ export function checkZone(zone: string): void {
   try {
     new Intl.DateTimeFormat('en', { timeZone: zone });
   } catch {
-    throw problem(
-      422,
-      'unknown-zone',
-      `"${zone}" is not a time zone.`,
-      'The day of a batch follows from it.',
-      'Use one like America/Denver.',
-      'zone',
-    );
+    throw problem(422, {
+      code: 'unknown-zone',
+      what: `"${zone}" is not a time zone.`,
+      why: 'The day of a batch follows from it.',
+      next: 'Use one like America/Denver.',
+      path: 'zone',
+    });
   }
 }

@@ -97,22 +97,20 @@ export async function signIn(
 ): Promise<SessionView> {
   const { account, good } = await weigh(call, call.body.email, call.body.password);
   if (!account || !good)
-    throw problem(
-      401,
-      'wrong-sign-in',
-      'That email and password do not belong together.',
-      'One of them is mistyped, or there is no such account.',
-      'Try again; after three failures each try has to wait.',
-      'password',
-    );
+    throw problem(401, {
+      code: 'wrong-sign-in',
+      what: 'That email and password do not belong together.',
+      why: 'One of them is mistyped, or there is no such account.',
+      next: 'Try again; after three failures each try has to wait.',
+      path: 'password',
+    });
   if (account.demo && !call.thisMachine)
-    throw problem(
-      403,
-      'demo-elsewhere',
-      'The demo sign-in works on the machine itself only.',
-      'Its password is known to everyone.',
-      'Make an account of your own.',
-    );
+    throw problem(403, {
+      code: 'demo-elsewhere',
+      what: 'The demo sign-in works on the machine itself only.',
+      why: 'Its password is known to everyone.',
+      next: 'Make an account of your own.',
+    });
   return call.database.outside(trx => openSession({ ...call, trx }, account));
 }
 
@@ -163,13 +161,12 @@ export async function switchKitchen(
     m => m.id === call.body.kitchenId,
   );
   if (!membership)
-    throw problem(
-      403,
-      'not-a-member',
-      'You do not belong to that kitchen.',
-      'Its owner has not added you.',
-      'Ask its owner for a link.',
-    );
+    throw problem(403, {
+      code: 'not-a-member',
+      what: 'You do not belong to that kitchen.',
+      why: 'Its owner has not added you.',
+      next: 'Ask its owner for a link.',
+    });
   await outside.moveSession(call.trx, call.tokenHash as string, membership.id);
   return sessionView(call, { ...visitor, lastKitchenId: membership.id });
 }
@@ -197,24 +194,22 @@ export async function newPassword(
 ): Promise<None> {
   const visitor = call.visitor as outside.Visitor;
   if (visitor.demo)
-    throw problem(
-      422,
-      'demo-account',
-      'The demo account keeps its password.',
-      'It is the one that is printed at the start.',
-      'Make an account of your own.',
-      'next',
-    );
+    throw problem(422, {
+      code: 'demo-account',
+      what: 'The demo account keeps its password.',
+      why: 'It is the one that is printed at the start.',
+      next: 'Make an account of your own.',
+      path: 'next',
+    });
   const { account, good } = await weigh(call, visitor.person.email, call.body.present);
   if (!account || !good)
-    throw problem(
-      422,
-      'wrong-password',
-      'That is not your present password.',
-      'Whoever finds this device signed in must not be able to take the account over.',
-      'Enter the password you signed in with.',
-      'present',
-    );
+    throw problem(422, {
+      code: 'wrong-password',
+      what: 'That is not your present password.',
+      why: 'Whoever finds this device signed in must not be able to take the account over.',
+      next: 'Enter the password you signed in with.',
+      path: 'present',
+    });
   const next = await hashPassword(call.body.next);
   await call.database.outside(async trx => {
     await outside.setPassword(trx, account.id, next, visitor.sessionId);

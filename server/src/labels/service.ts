@@ -19,25 +19,23 @@ function content(state: BatchState, kitchen: Kitchen, body: Print, stock: LabelS
   const released = new Set(standing(state).released);
   const held = body.jars.filter(n => !released.has(n));
   if (held.length > 0) {
-    throw problem(
-      422,
-      'not-released',
-      `Jar ${rangesText(held)} is not released.`,
-      'Labels are printed for released jars only.',
-      'Release it first, or leave it out.',
-      'jars',
-    );
+    throw problem(422, {
+      code: 'not-released',
+      what: `Jar ${rangesText(held)} is not released.`,
+      why: 'Labels are printed for released jars only.',
+      next: 'Release it first, or leave it out.',
+      path: 'jars',
+    });
   }
   const other = body.jars.filter(n => state.jars.find(j => j.number === n)?.size !== body.size);
   if (other.length > 0) {
-    throw problem(
-      422,
-      'other-size',
-      `Jar ${rangesText(other)} is no ${jarSize(body.size).name}.`,
-      'Net contents differ by size.',
-      'Print each size by itself.',
-      'jars',
-    );
+    throw problem(422, {
+      code: 'other-size',
+      what: `Jar ${rangesText(other)} is no ${jarSize(body.size).name}.`,
+      why: 'Net contents differ by size.',
+      next: 'Print each size by itself.',
+      path: 'jars',
+    });
   }
   const words = labelContent(state, kitchen, body.size);
   if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
@@ -50,14 +48,13 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Pr
   const kitchen = await readKitchen(call);
   const stock = labelStock(body.stock);
   if (!stock)
-    throw problem(
-      422,
-      'unknown-stock',
-      'That label sheet is not known.',
-      'Its measures are needed.',
-      'Choose another.',
-      'stock',
-    );
+    throw problem(422, {
+      code: 'unknown-stock',
+      what: 'That label sheet is not known.',
+      why: 'Its measures are needed.',
+      next: 'Choose another.',
+      path: 'stock',
+    });
   // Whether the text fits is tried before the kitchen's record is locked: fonts are measured for that, which takes time.
   const before = fold(await selectEvents(call.trx, call.kitchenId, params.batchId));
   const tried = before.started ? tryContent(before, kitchen, body, stock) : null;
@@ -65,22 +62,20 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Pr
   return decide(call, params.batchId, body.stamp, body, 'labels.printed', async state => {
     const { label } = content(state, kitchen, body, stock);
     if (tried && canonicalJson(tried.label) !== canonicalJson(label))
-      throw problem(
-        409,
-        'batch-changed',
-        'The batch changed while its labels were laid out.',
-        'The label must say what is in the jar.',
-        'Look at the label again, then print it.',
-      );
+      throw problem(409, {
+        code: 'batch-changed',
+        what: 'The batch changed while its labels were laid out.',
+        why: 'The label must say what is in the jar.',
+        next: 'Look at the label again, then print it.',
+      });
     if (!fits)
-      throw problem(
-        422,
-        'does-not-fit',
-        'The text does not fit this label at a legible size.',
-        'Letters below 1/16 inch are not allowed (21 CFR 101.2, from memory).',
-        'Choose a larger label, or shorten the statement.',
-        'stock',
-      );
+      throw problem(422, {
+        code: 'does-not-fit',
+        what: 'The text does not fit this label at a legible size.',
+        why: 'Letters below 1/16 inch are not allowed (21 CFR 101.2, from memory).',
+        next: 'Choose a larger label, or shorten the statement.',
+        path: 'stock',
+      });
     return {
       jars: [...body.jars].sort((a, b) => a - b),
       size: body.size,

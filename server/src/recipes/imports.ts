@@ -29,24 +29,22 @@ export async function part(
   const { trx, kitchenId, params, body, clock } = call;
   const now = new Date(clock.now_ms()).toISOString();
   if (body.from + body.recipes.length > IMPORT_LIMIT)
-    throw problem(
-      422,
-      'too-many',
-      `An import holds at most ${IMPORT_LIMIT} recipes.`,
-      'It is put into the book in one piece.',
-      'Split the file.',
-      'recipes',
-    );
+    throw problem(422, {
+      code: 'too-many',
+      what: `An import holds at most ${IMPORT_LIMIT} recipes.`,
+      why: 'It is put into the book in one piece.',
+      next: 'Split the file.',
+      path: 'recipes',
+    });
   const today = dayOf(clock.now_ms(), (await readKitchen(call)).zone);
   if (body.variantOf.length !== body.recipes.length)
-    throw problem(
-      422,
-      'lengths-differ',
-      'There must be one "variantOf" for each recipe.',
-      'Each says what its recipe is a variant of.',
-      'Send null for a recipe that is none.',
-      'variantOf',
-    );
+    throw problem(422, {
+      code: 'lengths-differ',
+      what: 'There must be one "variantOf" for each recipe.',
+      why: 'Each says what its recipe is a variant of.',
+      next: 'Send null for a recipe that is none.',
+      path: 'variantOf',
+    });
   const { faults, rows } = await heavy('recipes checked', { recipes: body.recipes, today });
   if (faults.length > 0) throw new HttpProblem(422, 'invalid', faults.slice(0, MOST_FAULTS));
   if (body.from === 0)
@@ -106,14 +104,13 @@ async function put(
     .orderBy('place')
     .select('place', 'code', 'name', 'recipe_id', trx.raw('body->>? as variant_of', [VARIANT_CODE]));
   if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
-    throw problem(
-      422,
-      'parts-missing',
-      `${staged.length} of ${body.count} recipes have arrived.`,
-      'An import is put into the book whole or not at all.',
-      'Send the missing parts, then finish.',
-      'count',
-    );
+    throw problem(422, {
+      code: 'parts-missing',
+      what: `${staged.length} of ${body.count} recipes have arrived.`,
+      why: 'An import is put into the book whole or not at all.',
+      next: 'Send the missing parts, then finish.',
+      path: 'count',
+    });
   const ofBook: InBook[] = await trx('recipes')
     .where({ kitchen_id: kitchenId })
     .select('recipe_id', 'code', 'name', 'variant_of');
@@ -140,13 +137,12 @@ async function put(
     }
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION) throw error;
-    throw problem(
-      409,
-      'code-taken',
-      'Somebody took one of these codes meanwhile.',
-      'Two recipes with one code would share lot codes.',
-      'Finish the import again.',
-    );
+    throw problem(409, {
+      code: 'code-taken',
+      what: 'Somebody took one of these codes meanwhile.',
+      why: 'Two recipes with one code would share lot codes.',
+      next: 'Finish the import again.',
+    });
   }
   await tieVariants(call, staged, ofBook);
   await trx('recipe_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
@@ -230,13 +226,12 @@ function codesFor(
       }
       const free = freeCode(name, taken);
       if (free === null)
-        throw problem(
-          422,
-          'no-code-left',
-          'Every code of three letters is taken.',
-          'Each recipe needs its own.',
-          'Import fewer recipes.',
-        );
+        throw problem(422, {
+          code: 'no-code-left',
+          what: 'Every code of three letters is taken.',
+          why: 'Each recipe needs its own.',
+          next: 'Import fewer recipes.',
+        });
       mine = free;
       recoded++;
     }

@@ -36,14 +36,13 @@ export async function put(
   const { trx, kitchenId, params, body } = call;
   const { ingredient, version } = body;
   if (ingredient.id !== params.ingredientId)
-    throw problem(
-      422,
-      'id-differs',
-      'The id in the path and in the ingredient differ.',
-      'One of them would be lost.',
-      'Send the same id twice.',
-      'ingredient.id',
-    );
+    throw problem(422, {
+      code: 'id-differs',
+      what: 'The id in the path and in the ingredient differ.',
+      why: 'One of them would be lost.',
+      next: 'Send the same id twice.',
+      path: 'ingredient.id',
+    });
   const key = { kitchen_id: kitchenId, ingredient_id: ingredient.id };
   const current = await trx('ingredients').where(key).forUpdate().first();
   if (current && canonicalJson(current.body) === canonicalJson(ingredient)) return fromRow(current);
@@ -65,13 +64,12 @@ export async function put(
   if (!current) {
     const count = await trx('ingredients').where({ kitchen_id: kitchenId }).count('* as n').first();
     if (Number(count?.n) >= LIMIT)
-      throw problem(
-        422,
-        'too-many',
-        `There are ${LIMIT} own ingredients already.`,
-        'The whole library is held in the browser.',
-        'Remove some that are not used.',
-      );
+      throw problem(422, {
+        code: 'too-many',
+        what: `There are ${LIMIT} own ingredients already.`,
+        why: 'The whole library is held in the browser.',
+        next: 'Remove some that are not used.',
+      });
     await trx('ingredients').insert({ ...key, body: JSON.stringify(ingredient), version: 1 });
     return { ingredient, version: 1 };
   }

@@ -81,13 +81,12 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addRecipe>>
   const there = await queries.selectVersion(trx, kitchenId, body.id, 1);
   if (there) {
     if (sameRecipe(there.recipe, recipe)) return there;
-    throw problem(
-      409,
-      'id-taken',
-      'Another recipe has this id.',
-      'An id names one thing.',
-      'Reload and add it again.',
-    );
+    throw problem(409, {
+      code: 'id-taken',
+      what: 'Another recipe has this id.',
+      why: 'An id names one thing.',
+      next: 'Reload and add it again.',
+    });
   }
   await checkRecipe(call, body.id, recipe);
   await queries.insertRecipe(trx, kitchenId, body.id, recipe, new Date(call.clock.now_ms()).toISOString());

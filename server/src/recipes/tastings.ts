@@ -48,13 +48,12 @@ export async function add(
       there.notes === body.notes &&
       there.lot_code === body.lotCode;
     if (same) return { id: body.id };
-    throw problem(
-      409,
-      'id-taken',
-      'Another tasting has this id.',
-      'An id names one thing.',
-      'Reload and note it again.',
-    );
+    throw problem(409, {
+      code: 'id-taken',
+      what: 'Another tasting has this id.',
+      why: 'An id names one thing.',
+      next: 'Reload and note it again.',
+    });
   }
   await trx('tastings').insert({
     kitchen_id: kitchenId,

@@ -125,26 +125,24 @@ export async function mix(call: Call<unknown, unknown, BodyOf<typeof mixLots>>):
   const there = await queries.selectLot(trx, kitchenId, body.lotId);
   if (there) return again(there.lot, body.label, 'mixed');
   if (body.parts.length < 2)
-    throw problem(
-      422,
-      'one-part',
-      'One lot alone is not mixed.',
-      'A refilled bin holds two.',
-      'Name what was poured in, and what was there.',
-      'parts',
-    );
+    throw problem(422, {
+      code: 'one-part',
+      what: 'One lot alone is not mixed.',
+      why: 'A refilled bin holds two.',
+      next: 'Name what was poured in, and what was there.',
+      path: 'parts',
+    });
   const kitchen = await readKitchen(call);
   const first = await findLot(call, (body.parts[0] as PartOf).lotId);
   const parts = await takeParts(call, body.parts, kitchen, body.lotId, first.item.id);
   if (parts.rows.some(r => r.row.item.id !== first.item.id))
-    throw problem(
-      422,
-      'other-item',
-      'Only lots of one item are poured together.',
-      'The bin is drawn from as one thing.',
-      'Use a preparation to make something new of several.',
-      'parts',
-    );
+    throw problem(422, {
+      code: 'other-item',
+      what: 'Only lots of one item are poured together.',
+      why: 'The bin is drawn from as one thing.',
+      next: 'Use a preparation to make something new of several.',
+      path: 'parts',
+    });
   const quantity = parts.rows.reduce((sum, r) => sum.plus(r.quantity), new Decimal(0));
   const all = parts.rows.map(r => r.row.lot);
   const one = <K extends 'salt' | 'juice' | 'condition'>(key: K) => {
@@ -198,35 +196,32 @@ export async function prepare(call: Call<unknown, unknown, BodyOf<typeof prepare
   if (there) return again(there.lot, body.label, 'made here');
   const item = await queries.selectItem(trx, kitchenId, body.itemId);
   if (item?.kind !== 'ingredient')
-    throw problem(
-      422,
-      'unknown-item',
-      'What is made must be an ingredient of this kitchen.',
-      'Batches draw it from its lot.',
-      'Choose the ingredient, or add it.',
-      'itemId',
-    );
+    throw problem(422, {
+      code: 'unknown-item',
+      what: 'What is made must be an ingredient of this kitchen.',
+      why: 'Batches draw it from its lot.',
+      next: 'Choose the ingredient, or add it.',
+      path: 'itemId',
+    });
   wholeNumber(item, body.quantity);
   const kitchen = await readKitchen(call);
   const today = dayOf(call.clock.now_ms(), kitchen.zone);
   if (body.keepsUntil === null)
-    throw problem(
-      422,
-      'limit-missing',
-      'How long it keeps is not said.',
-      'What is made here is used within its limit.',
-      'Enter the day until which it may be used.',
-      'keepsUntil',
-    );
+    throw problem(422, {
+      code: 'limit-missing',
+      what: 'How long it keeps is not said.',
+      why: 'What is made here is used within its limit.',
+      next: 'Enter the day until which it may be used.',
+      path: 'keepsUntil',
+    });
   if (body.keepsUntil < today)
-    throw problem(
-      422,
-      'past-limit',
-      'The keeping limit has passed.',
-      'It could not be used at all.',
-      'Enter a day to come.',
-      'keepsUntil',
-    );
+    throw problem(422, {
+      code: 'past-limit',
+      what: 'The keeping limit has passed.',
+      why: 'It could not be used at all.',
+      next: 'Enter a day to come.',
+      path: 'keepsUntil',
+    });
   const parts = await takeParts(call, body.parts, kitchen, body.lotId, item.id);
   const rate = kitchen.costs.rates.find(r => r.personId === person.id)?.hourlyRate ?? kitchen.hourlyRate;
   const work = new Decimal(rate).times(body.minutes).div(60);

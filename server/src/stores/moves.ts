@@ -42,24 +42,23 @@ export async function moveOne(
   wholeNumber(row.item, body.quantity);
   const enough = () => {
     if (!given.gt(0))
-      throw problem(
-        422,
-        'not-positive',
-        'The quantity is zero.',
-        'Nothing would change.',
-        'Enter how much.',
-        'quantity',
-      );
+      throw problem(422, {
+        code: 'not-positive',
+        what: 'The quantity is zero.',
+        why: 'Nothing would change.',
+        next: 'Enter how much.',
+        path: 'quantity',
+      });
     if (given.gt(left))
-      throw problem(
-        422,
-        'more-than-lot',
-        `Lot ${row.lot.label} holds ${row.lot.onHand} ${unitSign(row.item.unit)}`.trim() +
+      throw problem(422, {
+        code: 'more-than-lot',
+        what:
+          `Lot ${row.lot.label} holds ${row.lot.onHand} ${unitSign(row.item.unit)}`.trim() +
           `, not ${body.quantity}.`,
-        'More cannot leave a lot than came in.',
-        'Enter what was there, or count the lot first.',
-        'quantity',
-      );
+        why: 'More cannot leave a lot than came in.',
+        next: 'Enter what was there, or count the lot first.',
+        path: 'quantity',
+      });
     return given.neg();
   };
   let change: Decimal;
@@ -92,13 +91,12 @@ export async function moveOne(
         .select('reason', 'quantity', 'unit_cost')
         .first();
       if (last?.reason !== 'used up' || !left.isZero())
-        throw problem(
-          422,
-          'not-used-up',
-          'The last thing that happened to this lot was not that it was used up.',
-          'Only the last can be taken back.',
-          'Count the lot instead.',
-        );
+        throw problem(422, {
+          code: 'not-used-up',
+          what: 'The last thing that happened to this lot was not that it was used up.',
+          why: 'Only the last can be taken back.',
+          next: 'Count the lot instead.',
+        });
       change = new Decimal(last.quantity).neg();
       unitCost = queries.trimmed(last.unit_cost);
       reason = 'counted';
@@ -137,13 +135,12 @@ async function opened(
   const { trx, kitchenId, params, body, person } = call;
   const row = await locked(call, params.lotId);
   if (new Decimal(row.lot.onHand).lte(0))
-    throw problem(
-      422,
-      'empty-lot',
-      `Lot ${row.lot.label} is empty.`,
-      'An empty container serves nothing.',
-      'Open another lot.',
-    );
+    throw problem(422, {
+      code: 'empty-lot',
+      what: `Lot ${row.lot.label} is empty.`,
+      why: 'An empty container serves nothing.',
+      next: 'Open another lot.',
+    });
   const kitchen = await readKitchen(call);
   const others: { lot_id: string }[] = await trx('lots')
     .where({ kitchen_id: kitchenId, item_id: row.item.id })

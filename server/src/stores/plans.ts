@@ -60,45 +60,41 @@ export async function put(
 ): Promise<ReplyOf<typeof putPlan>> {
   const { trx, kitchenId, body, params } = call;
   if (params.planId !== body.id)
-    throw problem(
-      422,
-      'ids-differ',
-      'The plan names another id.',
-      'An id names one thing.',
-      'Send the same id in both places.',
-      'id',
-    );
+    throw problem(422, {
+      code: 'ids-differ',
+      what: 'The plan names another id.',
+      why: 'An id names one thing.',
+      next: 'Send the same id in both places.',
+      path: 'id',
+    });
   const version = await selectVersion(trx, kitchenId, body.recipeId);
   if (!version) throw notFound('This recipe');
   const factor = new Fraction(body.factor);
   if (factor.valueOf() <= 0 || body.jars.every(j => j.count === 0))
-    throw problem(
-      422,
-      'bad-scale',
-      'No jar is planned.',
-      'The list follows from it.',
-      'Choose how many jars.',
-      'jars',
-    );
+    throw problem(422, {
+      code: 'bad-scale',
+      what: 'No jar is planned.',
+      why: 'The list follows from it.',
+      next: 'Choose how many jars.',
+      path: 'jars',
+    });
   if (version.recipe.sketch)
-    throw problem(
-      422,
-      'no-lines',
-      'This recipe has no lines yet.',
-      'What it needs is not known.',
-      'Cook it first, then plan it.',
-      'recipeId',
-    );
+    throw problem(422, {
+      code: 'no-lines',
+      what: 'This recipe has no lines yet.',
+      why: 'What it needs is not known.',
+      next: 'Cook it first, then plan it.',
+      path: 'recipeId',
+    });
   const { zone } = await readKitchen(call);
   if (body.day < dayOf(call.clock.now_ms(), zone))
-    throw problem(
-      422,
-      'past-day',
-      'That day has passed.',
-      'A plan is for a day to come.',
-      'Choose today or later.',
-      'day',
-    );
+    throw problem(422, {
+      code: 'past-day',
+      what: 'That day has passed.',
+      why: 'A plan is for a day to come.',
+      next: 'Choose today or later.',
+      path: 'day',
+    });
   const jars = body.jars.filter(j => j.count > 0);
   await trx('plans')
     .insert({

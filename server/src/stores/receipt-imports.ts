@@ -33,23 +33,21 @@ export async function part(
 ): Promise<ReplyOf<typeof receiptImportPart>> {
   const { trx, kitchenId, params, body, clock } = call;
   if (body.from + body.receipts.length > MOST_RECEIPTS)
-    throw problem(
-      422,
-      'too-many',
-      `An import holds at most ${MOST_RECEIPTS} receipts.`,
-      'It is put on the shelf in one piece.',
-      'Split the file.',
-      'receipts',
-    );
+    throw problem(422, {
+      code: 'too-many',
+      what: `An import holds at most ${MOST_RECEIPTS} receipts.`,
+      why: 'It is put on the shelf in one piece.',
+      next: 'Split the file.',
+      path: 'receipts',
+    });
   if (body.receipts.reduce((n, r) => n + r.lines.length, 0) > RECEIPT_PART.lines)
-    throw problem(
-      422,
-      'too-many',
-      `A part holds at most ${RECEIPT_PART.lines} lines.`,
-      'One request has a limit.',
-      'Send it in smaller parts.',
-      'receipts',
-    );
+    throw problem(422, {
+      code: 'too-many',
+      what: `A part holds at most ${RECEIPT_PART.lines} lines.`,
+      why: 'One request has a limit.',
+      next: 'Send it in smaller parts.',
+      path: 'receipts',
+    });
   const { zone } = await readKitchen(call);
   const now_ms = clock.now_ms();
   const today = dayOf(now_ms, zone);
@@ -120,14 +118,13 @@ async function put(
     .orderBy('place')
     .select('place', 'receipt_id', 'fingerprint');
   if (staged.length !== body.count || staged.some((s, i) => s.place !== i))
-    throw problem(
-      422,
-      'parts-missing',
-      `${staged.length} of ${body.count} receipts have arrived.`,
-      'An import is put on the shelf whole or not at all.',
-      'Send the missing parts, then finish.',
-      'count',
-    );
+    throw problem(422, {
+      code: 'parts-missing',
+      what: `${staged.length} of ${body.count} receipts have arrived.`,
+      why: 'An import is put on the shelf whole or not at all.',
+      next: 'Send the missing parts, then finish.',
+      path: 'count',
+    });
   const there = new Set<string>(
     (await trx('receipts').where({ kitchen_id: kitchenId, taken_back: '' }).select('fingerprint')).map(
       r => r.fingerprint as string,
@@ -186,13 +183,12 @@ async function put(
     }
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION) throw error;
-    throw problem(
-      409,
-      'id-taken',
-      'A receipt or lot of this file is on the shelf already, under the same id.',
-      'It was put there by an import that was sent before.',
-      'Read the lines of the file again; then each gets its own.',
-    );
+    throw problem(409, {
+      code: 'id-taken',
+      what: 'A receipt or lot of this file is on the shelf already, under the same id.',
+      why: 'It was put there by an import that was sent before.',
+      next: 'Read the lines of the file again; then each gets its own.',
+    });
   }
   await trx('receipt_imports').where({ kitchen_id: kitchenId, import_id: params.importId }).delete();
   return { receipts: fresh.length, lots, known: staged.length - fresh.length };

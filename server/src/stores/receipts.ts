@@ -81,14 +81,13 @@ function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: strin
   const result = landReceipt(receipt, items, today);
   if (!result.ok) {
     refuse(result.faults);
-    throw problem(
-      422,
-      'no-lines',
-      'The receipt has no line.',
-      'Nothing came in.',
-      'Add what was bought.',
-      'lines',
-    );
+    throw problem(422, {
+      code: 'no-lines',
+      what: 'The receipt has no line.',
+      why: 'Nothing came in.',
+      next: 'Add what was bought.',
+      path: 'lines',
+    });
   }
   return result.value;
 }
@@ -109,14 +108,13 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
     .where({ kitchen_id: kitchenId, fingerprint, taken_back: '' })
     .first();
   if (twin && !again)
-    throw problem(
-      409,
-      'same-receipt',
-      `A receipt of ${twin.supplier} of ${twin.day}${twin.number ? `, number ${twin.number}` : ''}, over ${trimmed(twin.total)} is there already.`,
-      'Entered twice, its goods would be counted and paid for twice.',
-      'Look at the other one, or record this one all the same.',
-      'receipt.number',
-    );
+    throw problem(409, {
+      code: 'same-receipt',
+      what: `A receipt of ${twin.supplier} of ${twin.day}${twin.number ? `, number ${twin.number}` : ''}, over ${trimmed(twin.total)} is there already.`,
+      why: 'Entered twice, its goods would be counted and paid for twice.',
+      next: 'Look at the other one, or record this one all the same.',
+      path: 'receipt.number',
+    });
   const taken: { lot_id: string }[] = await trx('lots')
     .where({ kitchen_id: kitchenId })
     .whereIn(
@@ -234,13 +232,12 @@ export async function takeBack(
       Number(row.body.landed[row.body.receipt.lines.findIndex(l => l.lotId === lot.id)]?.quantity),
   );
   if (used.length > 0)
-    throw problem(
-      422,
-      'already-used',
-      `${used.map(u => `Lot ${u.lot.label}`).join(', ')} was drawn from or counted already.`,
-      'What has gone into a batch has been here.',
-      'Correct each lot by a count or a return instead.',
-    );
+    throw problem(422, {
+      code: 'already-used',
+      what: `${used.map(u => `Lot ${u.lot.label}`).join(', ')} was drawn from or counted already.`,
+      why: 'What has gone into a batch has been here.',
+      next: 'Correct each lot by a count or a return instead.',
+    });
   await move(
     trx,
     kitchenId,
@@ -277,14 +274,13 @@ export async function saveMapping(
 ): Promise<SavedMapping> {
   const { id, name, mapping } = call.body;
   if (id !== call.params.mappingId)
-    throw problem(
-      422,
-      'ids-differ',
-      'The mapping names another id.',
-      'An id names one thing.',
-      'Send the same id in both places.',
-      'id',
-    );
+    throw problem(422, {
+      code: 'ids-differ',
+      what: 'The mapping names another id.',
+      why: 'An id names one thing.',
+      next: 'Send the same id in both places.',
+      path: 'id',
+    });
   await call
     .trx('receipt_mappings')
     .insert({ kitchen_id: call.kitchenId, mapping_id: id, name, body: JSON.stringify(mapping) })

@@ -45,14 +45,13 @@ export async function change(
     (there.unit !== body.unit || there.kind !== body.kind) &&
     (await queries.hasLots(trx, kitchenId, body.id))
   )
-    throw problem(
-      422,
-      'unit-kept',
-      'What this item is, and the unit it is counted in, stay.',
-      'Its lots and their movements are counted in it.',
-      'Add another item.',
-      'unit',
-    );
+    throw problem(422, {
+      code: 'unit-kept',
+      what: 'What this item is, and the unit it is counted in, stay.',
+      why: 'Its lots and their movements are counted in it.',
+      next: 'Add another item.',
+      path: 'unit',
+    });
   // The same change sent twice: the first answer may have been lost.
   const sentBefore = { ...body, version: body.version + 1 };
   if (canonicalJson(there) === canonicalJson(sentBefore)) return there;
@@ -61,13 +60,12 @@ export async function change(
     const newer = await queries.selectItem(trx, kitchenId, item.id);
     if (canonicalJson(newer) === canonicalJson(sentBefore)) return item;
     throw Object.assign(
-      problem(
-        409,
-        'stale',
-        'Somebody changed this item meanwhile.',
-        'One change would undo the other.',
-        'Look at theirs, then change it again.',
-      ),
+      problem(409, {
+        code: 'stale',
+        what: 'Somebody changed this item meanwhile.',
+        why: 'One change would undo the other.',
+        next: 'Look at theirs, then change it again.',
+      }),
       { newer: newer ?? there },
     );
   }
@@ -158,23 +156,21 @@ export function refuse(faults: Fault[]): void {
 }
 
 export function idTaken(what: string): HttpProblem {
-  return problem(
-    409,
-    'id-taken',
-    `Another ${what} has this id.`,
-    'An id names one thing.',
-    'Reload and enter it again.',
-  );
+  return problem(409, {
+    code: 'id-taken',
+    what: `Another ${what} has this id.`,
+    why: 'An id names one thing.',
+    next: 'Reload and enter it again.',
+  });
 }
 
 export function wholeNumber(item: Item, quantity: string): void {
   if (item.unit === 'each' && !new Decimal(quantity).isInteger())
-    throw problem(
-      422,
-      'not-whole',
-      `${item.name} is counted in whole pieces.`,
-      'A part of one cannot be drawn.',
-      'Enter a whole number.',
-      'quantity',
-    );
+    throw problem(422, {
+      code: 'not-whole',
+      what: `${item.name} is counted in whole pieces.`,
+      why: 'A part of one cannot be drawn.',
+      next: 'Enter a whole number.',
+      path: 'quantity',
+    });
 }

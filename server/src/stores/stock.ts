@@ -41,14 +41,13 @@ export async function stock(
   const { trx, kitchenId, query, clock } = call;
   const past = query.at !== '';
   if (past && (Number.isNaN(Date.parse(query.at)) || Date.parse(query.at) > clock.now_ms() + 60_000))
-    throw problem(
-      422,
-      'not-past',
-      'That is no instant of the past.',
-      'What will be is not known.',
-      'Enter a day and time that has been.',
-      'at',
-    );
+    throw problem(422, {
+      code: 'not-past',
+      what: 'That is no instant of the past.',
+      why: 'What will be is not known.',
+      next: 'Enter a day and time that has been.',
+      path: 'at',
+    });
   const at = past ? new Date(query.at).toISOString() : new Date(clock.now_ms()).toISOString();
   const { zone } = await readKitchen(call);
   const soon = addDays(dayOf(clock.now_ms(), zone), SOON_DAYS);
