@@ -179,20 +179,20 @@ describe('waiting for a connection', () => {
     const answered = new Promise<void>(resolve => {
       letGo = resolve;
     });
-    let taken = 0;
-    const held = Promise.all(
-      [1, 2].map(() =>
-        server.database.outside(
-          async trx => {
-            await trx.raw('select 1');
-            taken += 1;
-            await answered;
-          },
-          { patience_ms: 30_000 },
-        ),
-      ),
-    );
-    while (taken < 2) await new Promise(resolve => setImmediate(resolve));
+    const held: Promise<void>[] = [];
+    for (const _ of [1, 2])
+      await new Promise<void>(taken => {
+        held.push(
+          server.database.outside(
+            async trx => {
+              await trx.raw('select 1');
+              taken();
+              await answered;
+            },
+            { patience_ms: 30_000 },
+          ),
+        );
+      });
     const answers = await soon(Promise.all(Array.from({ length: 5 }, () => owner.try(readToday))));
     for (const answer of answers)
       expect([answer.status, problemOf(answer).code, answer.headers.get('retry-after')]).toEqual([
@@ -202,7 +202,7 @@ describe('waiting for a connection', () => {
       ]);
     expect(server.database.counts()).toMatchObject({ busy: 5, waiting: 0 });
     letGo();
-    await held;
+    await Promise.all(held);
     await owner.ok(readToday);
     // Seen from this machine only.
     const health = async (headers: Record<string, string>) =>
