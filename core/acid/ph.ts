@@ -11,6 +11,7 @@ export const EQUILIBRIUM_HOURS = 24;
 /** Temperature of sample and buffers. Source: 21 CFR 114.90 (from memory). */
 export const SAMPLE_TEMP_C = { min: 20, max: 30 } as const;
 
+/** A pH as it was read, with all that decides whether it counts as evidence ({@link evidenceFaults}). */
 export interface AcidityReading {
   /** Measured value, 0 to 14. */
   ph: number;

@@ -25,4 +25,5 @@ export function inOrder(
 type NewDeviation = Pick<Deviation, 'key' | 'code' | 'jars' | 'what' | 'next' | 'canSettle'> &
   Partial<Pick<Deviation, 'loadId'>>;
 
+/** A deviation that nobody has settled yet; on no load unless one is named. */
 export const deviation = (d: NewDeviation): Deviation => ({ loadId: null, settled: null, ...d });

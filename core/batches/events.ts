@@ -8,11 +8,13 @@ import { type ScheduledTime, upgradeTime } from '../times/index.ts';
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
 export type Purpose = 'sale' | 'home' | 'gift' | 'trial';
+/** Every purpose, in the order in which they are offered. */
 export const PURPOSES: readonly Purpose[] = ['sale', 'home', 'gift', 'trial'];
 
 /** Why a jar leaves the batch's stock before it is released. */
 export type SetAsideReason =
   'broken' | 'leaking' | 'seal failed' | 'spoiled' | 'tested' | 'part-filled' | 'sampled' | 'gifted';
+/** Every reason, in the order in which they are offered. */
 export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'broken',
   'leaking',
@@ -119,6 +121,7 @@ export interface ReturnedLot {
   unitCost: string;
 }
 
+/** A condition as it stood at a release, kept in the record with what showed it: the gate may ask more one day. */
 export interface GateEvidence {
   code: string;
   title: string;
@@ -185,8 +188,13 @@ export interface LabelContent {
   notForSale: boolean;
 }
 
+/** What can happen to a batch. */
 export type EventType = keyof EventBodies;
 
+/**
+ * Entries the server makes under the lock of the record, and may refuse. All others are facts: they are stored
+ * whenever they are well formed, because they have happened.
+ */
 export const DECISION_TYPES = [
   'batch.started',
   'lot.drawn',
@@ -196,7 +204,9 @@ export const DECISION_TYPES = [
   'jars.released',
   'labels.printed',
 ] as const;
+/** An entry the server decides ({@link DECISION_TYPES}). */
 export type DecisionType = (typeof DECISION_TYPES)[number];
+/** An entry that says what happened, and is never refused for what it says. */
 export type FactType = Exclude<EventType, DecisionType>;
 /** Facts a correction may replace: all but corrections themselves. */
 export type CorrectableType = Exclude<FactType, 'entry.corrected'>;
@@ -251,6 +261,7 @@ export type BatchEvent<T extends EventType = EventType> = {
 /** An entry as it came back from the server: with its place in the kitchen's chain and when it was received. */
 export type SequencedEvent = BatchEvent & { seq: number; hash: string; receivedAt: string };
 
+/** Whether the server decides such an entry; a correction may not touch it. */
 export function isDecision(type: EventType): type is DecisionType {
   return (DECISION_TYPES as readonly EventType[]).includes(type);
 }
@@ -269,6 +280,7 @@ export function correctedInstant_ms(
 /** Seconds by which two ways of measuring one duration may differ before it counts as unverified. */
 export const CLOCK_TOLERANCE_S = 5;
 
+/** How long it was between two entries, and whether that can be relied on. */
 export interface Elapsed {
   /** The shortest of the durations that can be argued. */
   time_s: number;

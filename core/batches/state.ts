@@ -19,6 +19,7 @@ export interface Trace {
   typed: boolean;
 }
 
+/** One jar, from filling to where it is now. */
 export interface JarState {
   number: number;
   size: JarSizeId;
@@ -34,9 +35,14 @@ export interface JarState {
   pressed: { sealed: boolean; by: Trace } | null;
 }
 
+/**
+ * Where a load of the canner stands. Only *processed* lets its jars through: its time was continuous, verified and
+ * long enough.
+ */
 export type LoadPhase =
   'packed' | 'boiling' | 'boil lost' | 'resting' | 'processed' | 'short' | 'unverified' | 'no time';
 
+/** A load of the canner with its clock, derived by {@link deriveLoads}. */
 export interface LoadState {
   id: string;
   number: number;
@@ -55,6 +61,7 @@ export interface LoadState {
   lifted: Trace | null;
 }
 
+/** A fact that breaks a rule. It holds its jars until somebody who may settles it, where it can be settled. */
 export interface Deviation {
   /** Stable name: what a settlement refers to. */
   key: string;
@@ -70,6 +77,7 @@ export interface Deviation {
   settled: { reason: string; by: Trace } | null;
 }
 
+/** All that a batch is, derived from its entries by {@link fold}: plain data. */
 export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
   draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];

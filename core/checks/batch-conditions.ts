@@ -5,6 +5,7 @@ import type { FoodClass, Recipe } from '../recipes/index.ts';
 import { spreadIdentity } from '../review/index.ts';
 import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
+/** Whether its purpose lets it be released at all: a trial never, a sale only where an authority covers it. */
 export function purposeConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   if (started.purpose === 'trial') {
@@ -149,6 +150,9 @@ export function hotFillConditions(state: BatchState): Condition[] {
   ];
 }
 
+/**
+ * Whether each line and each lid came out of a lot that was drawn. Set-aside jars need no lid lot: they go nowhere.
+ */
 export function tracedCondition(state: BatchState): Condition {
   const started = state.started as NonNullable<BatchState['started']>;
   const drawn = new Set(state.draws.flatMap(d => d.lots.map(l => l.lineId)));
@@ -170,6 +174,10 @@ export function tracedCondition(state: BatchState): Condition {
   });
 }
 
+/**
+ * What was read of its acidity: one reading above the limit holds it, whatever else was read; acidified and
+ * fermented food also needs one that counts.
+ */
 export function acidityConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const out: Condition[] = [];
@@ -218,6 +226,10 @@ export function acidityConditions(state: BatchState): Condition[] {
   return out;
 }
 
+/**
+ * One condition for each open deviation. One that belongs to a load holds only jars whose last load it is: a later
+ * load in full makes up for it.
+ */
 export function deviationConditions(state: BatchState, present: JarState[]): Condition[] {
   const open = state.deviations.filter(d => d.settled === null);
   const out = open

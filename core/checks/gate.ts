@@ -10,6 +10,7 @@ import {
 import { type Condition, condition } from './condition.ts';
 import { jarConditions } from './jar-conditions.ts';
 
+/** What stands between held and released, and which jars nothing holds. */
 export interface Gate {
   conditions: Condition[];
   /** Jars that every condition lets through. */

@@ -11,11 +11,13 @@ import { type Gate, gate } from './gate.ts';
 export type JarForm =
   'empty' | 'filled' | 'in the canner' | 'cooling' | 'sealed' | 'failed' | 'held' | 'released' | 'set aside';
 
+/** Where a batch is on its way: *closed* when all its jars were set aside. */
 export type Stage = 'cooking' | 'checking' | 'released' | 'closed';
 
 /** Minutes jars stand in the canner with the heat off before they are lifted. Common practice. */
 export const REST_MINUTES = 5;
 
+/** Something that runs by itself and will call: a load at the boil, jars resting, a wait of the recipe. */
 export interface Running {
   kind: 'load' | 'rest' | 'wait';
   id: string;
@@ -28,6 +30,7 @@ export interface Running {
   latest_ms: number | null;
 }
 
+/** Something somebody has to do, from when on, and for how many jars. */
 export interface Due {
   kind: 'press' | 'acidity' | 'settle' | 'release' | 'label';
   from_ms: number;

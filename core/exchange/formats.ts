@@ -10,6 +10,7 @@ export { fromJsonLd, toJsonLd } from './json-ld.ts';
 
 /** The open formats recipes go out and come in by; docs/exchange.md describes each. */
 export const EXCHANGE_FORMATS = ['json', 'csv', 'jsonld'] as const;
+/** A format recipes are written in and read from. */
 export type ExchangeFormat = (typeof EXCHANGE_FORMATS)[number];
 
 /** Writes recipes in a format. */

@@ -16,12 +16,14 @@ export interface PastedLine {
   faults: Fault[];
 }
 
+/** A step as it was read from pasted text, with its number there. */
 export interface PastedStep {
   number: number;
   text: string;
   step: Step;
 }
 
+/** A pasted recipe, read line by line; what can mean two things waits for an answer. */
 export interface Pasted {
   title: string;
   yieldText: string;

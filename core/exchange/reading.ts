@@ -13,6 +13,7 @@ export interface ReadRecipe {
   lineOf: (path: string) => number;
 }
 
+/** A file that was read: all of its recipes, or every fault; never some of each. */
 export type FileReading =
   { ok: true; recipes: ReadRecipe[]; notes: string[] } | { ok: false; faults: FileFault[] };
 

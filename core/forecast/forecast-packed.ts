@@ -3,6 +3,7 @@ import { Fraction } from '../measure/index.ts';
 import { type JarsWanted, type Line, type Recipe, recipeMasses_g } from '../recipes/index.ts';
 import type { ForecastFault } from './forecast.ts';
 
+/** What will come out of pieces packed under a brine: how they fill the jars, and what brine that takes. */
 export interface PackedForecast {
   pieces_g: number;
   perJar: { size: JarSizeId; pieces_g: number; gap_mL: number }[];

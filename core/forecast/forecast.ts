@@ -28,6 +28,7 @@ export interface CookForecast {
   end_C: number;
 }
 
+/** What will come out of a pot: what went in, what has to boil away, and the jars it fills. */
 export interface PotForecast {
   input_g: number;
   final_g: number;

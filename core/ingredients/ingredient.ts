@@ -3,6 +3,7 @@ import type { UnitId } from '../measure/index.ts';
 /** What an ingredient is for; decides the review, the label and the identity of a spread. */
 export type LineRole =
   'fruit' | 'low-acid produce' | 'sweetener' | 'acid' | 'salt' | 'set' | 'spice' | 'fat' | 'water' | 'other';
+/** Every role, in the order in which they are offered. */
 export const LINE_ROLES: readonly LineRole[] = [
   'fruit',
   'low-acid produce',

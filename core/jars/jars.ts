@@ -1,8 +1,10 @@
 import { Fraction } from '../measure/index.ts';
 
+/** The name of a jar size, by its nominal US volume. */
 export type JarSizeId =
   'quarter-pint' | 'half-pint' | 'three-quarter-pint' | 'pint' | 'pint-and-a-half' | 'quart' | 'half-gallon';
 
+/** A jar as glass: what it holds and how wide it opens. */
 export interface JarSize {
   id: JarSizeId;
   /** As people say it: one, many. */

@@ -1,5 +1,6 @@
 /** How what leaves stock is valued. */
 export const COSTING_METHODS = ['first in, first out', 'weighted average'] as const;
+/** Which cost leaves the shelf with what is drawn. */
 export type CostingMethod = (typeof COSTING_METHODS)[number];
 
 /** A burner: electric by its power, gas by what it burns in an hour. */

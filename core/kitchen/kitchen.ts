@@ -2,7 +2,9 @@ import type { CostSettings } from './costs.ts';
 import type { Habits } from '../measure/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 
+/** What a person may do in a kitchen; the right to release and sign is given apart from it. */
 export type Role = 'owner' | 'cook' | 'viewer';
+/** Every role, from most to least. */
 export const ROLES: readonly Role[] = ['owner', 'cook', 'viewer'];
 
 /** What the jurisdiction wants printed on a label, as the kitchen has confirmed it with its authority. */

@@ -2,6 +2,7 @@ import { byName } from './names.ts';
 import { Decimal, Fraction } from './exact.ts';
 import { type Reading, unreadable } from './fault.ts';
 
+/** What a figure is called and between which bounds it is taken; both go into the words when it is not. */
 export interface NumberLimits {
   /** What is being asked for, to begin the sentence: "The pH". */
   name: string;

@@ -8,6 +8,7 @@ import { Fraction } from './exact.ts';
 /** `produce` is a bushel or a part of one: a legal measure by weight, which depends on the commodity. */
 export type Dimension = 'mass' | 'volume' | 'count' | 'produce';
 
+/** A unit with its exact factor and the words it is read by. */
 export interface Unit {
   id: UnitId;
   dimension: Dimension;
@@ -25,6 +26,7 @@ const GRAM_PER_POUND = new Fraction('453.59237');
 const ML_PER_DRY_PINT = new Fraction('2150.42').mul('16.387064').div(64);
 const ML_PER_IMPERIAL_GALLON = new Fraction('4546.09');
 
+/** The name of a unit. */
 export type UnitId =
   | 'g'
   | 'kg'
@@ -237,7 +239,9 @@ export function unitNamed(word: string): Unit | undefined {
   return BY_NAME.get(bare.toLowerCase());
 }
 
+/** Exact, by definition. */
 export const MM_PER_INCH = 25.4;
+/** Exact, by definition (international foot). */
 export const M_PER_FOOT = 0.3048;
 
 /** Feet from metres, to the millionth, so that 304.8 m is 1,000 ft and not a hair more. */

@@ -25,6 +25,7 @@ export class RatioError extends RangeError {
 /** Before anything was measured. */
 export const NOTHING_MEASURED: Measures = byName();
 
+/** What measures taken in a batch came to, by the id of their step. */
 export type Measures = Readonly<Names<{ quantity: number; unit: 'g' | 'mL' }>>;
 
 /**

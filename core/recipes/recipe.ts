@@ -8,6 +8,7 @@ import type { LetterProcess, Method, Product, TimeBasis } from '../times/index.t
  * `strained`: put through a cloth, a share retained; `each jar`: dosed by jar, not by pot.
  */
 export type Place = 'pot' | 'brine' | 'soak' | 'infused' | 'dip' | 'strained' | 'each jar';
+/** Every place, in the order in which they are offered. */
 export const PLACES: readonly Place[] = ['pot', 'brine', 'soak', 'infused', 'dip', 'strained', 'each jar'];
 
 /** So much of a line for each so much of something: of a measure taken in the batch, or of another line. */
@@ -66,6 +67,7 @@ export interface Line {
   safelyAcid: boolean;
 }
 
+/** What a step is about. */
 export const STEP_KINDS = [
   'prepare',
   'soak',
@@ -79,8 +81,10 @@ export const STEP_KINDS = [
   'process',
   'cool',
 ] as const;
+/** What a step is about ({@link STEP_KINDS}). */
 export type StepKind = (typeof STEP_KINDS)[number];
 
+/** When a step is done, where something can be read off or looked at. */
 export type StepTarget =
   | { kind: 'none' }
   | { kind: 'gel point' }
@@ -96,6 +100,7 @@ export type StepTarget =
 /** How much of a person a step takes. */
 export type Attention = { kind: 'hands-on' } | { kind: 'look in'; every_min: number } | { kind: 'free' };
 
+/** One step of a recipe: what is done, until when, and what goes in there. */
 export interface Step {
   id: string;
   kind: StepKind;
@@ -118,8 +123,10 @@ export interface Step {
   expects: Amount | null;
 }
 
+/** What makes a spread set. One that sets by cooking alone has to show that it came to the gel point. */
 export type SetBy =
   'nothing added' | 'ordinary pectin' | 'low-sugar pectin' | 'calcium pectin' | 'modified starch' | 'not set';
+/** Every way to set, in the order in which they are offered. */
 export const SET_BY: readonly SetBy[] = [
   'nothing added',
   'ordinary pectin',
@@ -134,6 +141,7 @@ export const SET_BY: readonly SetBy[] = [
  * `fermented food`: soured by its own lactic acid. `refused`: not for boiling water at all.
  */
 export type FoodClass = 'fruit spread' | 'acid food' | 'acidified food' | 'fermented food' | 'refused';
+/** Every class, from the least to the most that is asked of it. */
 export const FOOD_CLASSES: readonly FoodClass[] = [
   'fruit spread',
   'acid food',
@@ -142,6 +150,7 @@ export const FOOD_CLASSES: readonly FoodClass[] = [
   'refused',
 ];
 
+/** What the heat process of a recipe rests on: one of four grades, each with what it has to say for itself. */
 export type Authority =
   | {
       grade: 'tested publication';
@@ -169,6 +178,7 @@ export type Authority =
   | { grade: 'published, untested'; title: string }
   | { grade: 'own'; entryId: string | null };
 
+/** Net contents as a label states them, in US units; the metric figure is derived. */
 export type NetContents = { kind: 'weight'; oz: number } | { kind: 'volume'; floz: number };
 
 /** Something else that leaves the same pot: a share of it, with its own measure and process. */
@@ -238,6 +248,7 @@ export interface Recipe {
   sketch: boolean;
 }
 
+/** One version in the book. A frozen one was cooked, and is never changed. */
 export interface RecipeVersion {
   recipeId: string;
   number: number;

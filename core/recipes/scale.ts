@@ -3,6 +3,7 @@ import { amountMiddle, Fraction, kitchenVolume, kitchenWeight, mixedText, UNITS 
 import { lineMass_g, type Measures, NOTHING_MEASURED, timesOf } from './masses.ts';
 import { type Line, mainLine, type Recipe } from './recipe.ts';
 
+/** So many jars of a size. */
 export interface JarsWanted {
   size: JarSizeId;
   count: number;
@@ -34,6 +35,7 @@ export interface ScaledLine {
   eachJar: { size: JarSizeId; measure: string; mass_g: number }[];
 }
 
+/** A recipe at a scale: exact factor, rounded for the scale and the spoon. */
 export interface ScaledRecipe {
   /** Exact factor on the recipe as written, `n` or `n/d`. */
   factor: string;

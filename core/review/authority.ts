@@ -5,6 +5,7 @@ import { changesFrom } from './changes/index.ts';
 import { spreadIdentity } from './identity.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
+/** Whether a recipe may be cooked for sale, and what opens or closes that. */
 export interface RouteToSale {
   open: boolean;
   /** What opens or closes it, in one sentence. */

@@ -45,6 +45,7 @@ function standardOf(product: Product): Standard | null {
   return STANDARDS.find(s => s.names.includes(product)) ?? null;
 }
 
+/** Whether a spread has the fruit its name asks for. */
 export interface IdentityFinding {
   meets: boolean;
   /** Parts of fruit in 100 of fruit and sweetener solids. */

@@ -10,6 +10,7 @@ export interface Bound {
   jars: number;
 }
 
+/** What an offer would come to. */
 export interface Offer {
   /** Cost of a jar at the price asked, decimal text. */
   perJar: string;

@@ -20,6 +20,7 @@ export const CSV_FIELDS = [
   'strength',
   'kind',
 ] as const;
+/** What a column of a receipt file can be. */
 export type CsvField = (typeof CSV_FIELDS)[number];
 
 /** A line that was not taken, by its number in the file (the heading is line 1) and the field at fault. */
@@ -47,6 +48,7 @@ export function decodeText(bytes: Uint8Array): { text: string; encoding: string 
   }
 }
 
+/** A file as a table of texts, before anything in it is understood. */
 export interface CsvTable {
   headings: string[];
   rows: string[][];

@@ -3,17 +3,24 @@ import type { Ingredient } from '../ingredients/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import type { Line } from '../recipes/index.ts';
 
+/** What a kitchen keeps on its shelves. */
 export const ITEM_KINDS = ['ingredient', 'jar', 'lid', 'band', 'label', 'packaging', 'fuel', 'tool'] as const;
+/** The kind of an item ({@link ITEM_KINDS}). */
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 /** What an ingredient lot must say of itself, because a use hangs on it. */
 export const ITEM_USES = ['vinegar', 'salt', 'citrus juice', 'produce', 'other'] as const;
+/** What a use of an ingredient hangs on ({@link ITEM_USES}). */
 export type ItemUse = (typeof ITEM_USES)[number];
 
+/** Mouths of jars: lids and bands fit one of them. */
 export const MOUTHS = ['regular', 'wide'] as const;
+/** The mouth of a jar or lid. */
 export type Mouth = (typeof MOUTHS)[number];
 
+/** How a tool stands. */
 export const TOOL_STATES = ['good', 'worn', 'out of use'] as const;
+/** How a tool stands ({@link TOOL_STATES}). */
 export type ToolState = (typeof TOOL_STATES)[number];
 
 /** A package that shops sell: so much of the item's unit. */

@@ -2,6 +2,7 @@ import type { CostingMethod } from '../kitchen/index.ts';
 import { Decimal } from '../measure/index.ts';
 import type { Lot } from './lots.ts';
 
+/** Why a quantity moved. Movements are never edited; a wrong one is met by another. */
 export const MOVEMENT_REASONS = [
   'received',
   'drawn',
@@ -35,6 +36,7 @@ export interface Movement {
   at: string;
 }
 
+/** What there is, and what it is worth. */
 export interface Balance {
   quantity: Decimal;
   value: Decimal;
@@ -73,6 +75,7 @@ export function inDrawingOrder<L extends Ordered>(lots: readonly L[]): L[] {
   });
 }
 
+/** So much out of a lot. */
 export interface PlannedDraw<L> {
   lot: L;
   /** Decimal text. */

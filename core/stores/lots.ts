@@ -4,6 +4,7 @@ import type { Line, Recipe } from '../recipes/index.ts';
 import type { Purpose } from '../batches/index.ts';
 import { type Item, unitSign } from './items.ts';
 
+/** Where a lot came from. */
 export const LOT_SOURCES = [
   'purchase',
   'own harvest',
@@ -16,6 +17,7 @@ export const LOT_SOURCES = [
 /** How a lot came into the kitchen. `on the shelf`: there before stock was kept. */
 export type LotSource = (typeof LOT_SOURCES)[number];
 
+/** What a lot is worth when it did not come with a price. */
 export const VALUE_RULES = [
   'paid',
   'market value',
@@ -29,10 +31,15 @@ export const VALUE_RULES = [
  */
 export type ValueRule = (typeof VALUE_RULES)[number];
 
+/** Kinds of salt: those with additives cloud a brine. */
 export const SALT_KINDS = ['canning', 'kosher', 'sea', 'iodised', 'with anti-caking agent'] as const;
+/** A kind of salt ({@link SALT_KINDS}). */
 export type SaltKind = (typeof SALT_KINDS)[number];
+/** Tested recipes count on the strength of bottled juice; fresh juice varies. */
 export const JUICE_KINDS = ['bottled', 'fresh'] as const;
+/** Bottled or fresh. */
 export type JuiceKind = (typeof JUICE_KINDS)[number];
+/** How produce came in; some of it is refused for canning. */
 export const CONDITIONS = [
   'sound',
   'ripe',
@@ -42,6 +49,7 @@ export const CONDITIONS = [
   'mouldy',
   'from dead or frost-killed vines',
 ] as const;
+/** How produce came in ({@link CONDITIONS}). */
 export type Condition = (typeof CONDITIONS)[number];
 
 /** A part of a lot that came out of another: of a lot that was poured in or worked up, or of finished jars. */

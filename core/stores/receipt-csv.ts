@@ -29,6 +29,7 @@ export interface CsvMapping {
   names: { readonly [name: string]: string };
 }
 
+/** A mapping that says nothing yet of the columns. */
 export const emptyMapping: CsvMapping = {
   columns: {},
   dayOrder: 'year first',
@@ -50,6 +51,7 @@ function readDay(text: string, order: CsvMapping['dayOrder']): Day | null {
   return isDay(day) ? day : null;
 }
 
+/** Receipts read from a file, with the lines they stand on, and every fault. */
 export interface CsvReceipts {
   receipts: Receipt[];
   /** Line of the file for each line of each receipt, to place what the server says. */

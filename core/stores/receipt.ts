@@ -2,6 +2,7 @@ import { type Day, Decimal, type Fault, type UnitId, allocate } from '../measure
 import { type Item, inItemUnit } from './items.ts';
 import { type LotFacts, lotFaults } from './lots.ts';
 
+/** What a price on a receipt may be for. */
 export const PRICED_BY = ['line', 'unit', 'package'] as const;
 /** Whether a price is for all of the line, for one of its units, or for one package. */
 export type PricedBy = (typeof PRICED_BY)[number];
@@ -84,6 +85,7 @@ function spread(amount: string, weights: Decimal[]): Decimal[] {
   return all.isZero() ? weights.map(() => all) : allocate(all, weights, CENT);
 }
 
+/** A receipt with its discount, tax and delivery spread over its lines, to the cent. */
 export interface LandedReceipt {
   lines: LandedLine[];
   /** Sum of the lines, less discount, plus tax and delivery. */

@@ -25,6 +25,7 @@ export interface ShoppingUse {
   quantity: string;
 }
 
+/** One line of the shopping list: what all plans need, less what is there. */
 export interface ShoppingLine {
   itemId: string | null;
   name: string;

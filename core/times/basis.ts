@@ -8,6 +8,7 @@ export interface SeaLevelTime {
   headspace_mm: number;
   minutes: { jarSize: JarSizeId; minutes: number }[];
 }
+/** What a time comes from: a published entry, or a sea-level time that altitude is added to. */
 export type TimeBasis = { kind: 'entry'; entryId: string } | SeaLevelTime;
 
 /** The heat step a process authority's letter sets. */

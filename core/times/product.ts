@@ -1,3 +1,4 @@
+/** Products a time is published or set for; a time of one is never lent to another. */
 export const PRODUCTS = [
   'jam',
   'preserves',
@@ -20,6 +21,7 @@ export const PRODUCTS = [
   'sauerkraut',
   'other',
 ] as const;
+/** A product ({@link PRODUCTS}). */
 export type Product = (typeof PRODUCTS)[number];
 /** Products that sugar sets and keeps. */
 export const SPREADS: readonly Product[] = [
@@ -40,6 +42,7 @@ export interface Method {
   liquid: 'none' | 'water' | 'juice' | 'syrup' | 'vinegar brine' | 'salt brine';
   pack: 'hot' | 'raw';
 }
+/** How a product is prepared, one choice of each: an entry covers some of them. */
 export const METHOD_CHOICES = {
   peel: ['peeled', 'skins on', 'either'],
   cut: ['whole', 'halved', 'sliced', 'chopped', 'crushed', 'puréed', 'juice'],

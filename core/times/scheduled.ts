@@ -27,14 +27,17 @@ export interface ScheduledTime {
   source: ProcessSource;
 }
 
+/** Why there is no time, and what would bring one. */
 export interface ProcessRefusal {
   ok: false;
   what: string;
   why: string;
   next: string;
 }
+/** A time, or why there is none. Never a guess between two. */
 export type ProcessAnswer = { ok: true; time: ScheduledTime } | ProcessRefusal;
 
+/** A refusal in its three sentences. */
 export const refusal = (what: string, why: string, next: string): ProcessRefusal => ({
   ok: false,
   what,
@@ -55,6 +58,7 @@ interface Row {
   at: (altitude_m: number) => { minutes: number; band: string } | null;
   seaLevel_min: number;
 }
+/** Rows of minutes by jar size, of whatever authority, to take a time from. */
 export interface Basis {
   ok: true;
   method: ScheduledTime['method'];
@@ -65,6 +69,10 @@ export interface Basis {
   source: ProcessSource;
 }
 
+/**
+ * The time of a jar size at an altitude: from its own row, else from the next larger jar, whose heat takes longest
+ * to arrive; never from a smaller one.
+ */
 export function timeFrom(basis: Basis, size: JarSizeId, altitude_m: number): ProcessAnswer {
   const wanted = jarSize(size).pints;
   const rows = [...basis.rows].sort((a, b) => jarSize(a.jarSize).pints.compare(jarSize(b.jarSize).pints));
@@ -105,6 +113,7 @@ export function timeFrom(basis: Basis, size: JarSizeId, altitude_m: number): Pro
   };
 }
 
+/** The rows of a published entry. */
 export function entryBasis(entryId: string): Basis | ProcessRefusal {
   const entry = processEntry(entryId);
   if (!entry)
@@ -124,6 +133,7 @@ export function entryBasis(entryId: string): Basis | ProcessRefusal {
   };
 }
 
+/** A row whose minutes go by altitude bands. */
 export function banded(id: string, size: JarSizeId, byAltitude: MinutesByAltitude): Row {
   return {
     id,
@@ -133,6 +143,7 @@ export function banded(id: string, size: JarSizeId, byAltitude: MinutesByAltitud
   };
 }
 
+/** Rows of sea-level times, with altitude added by the rules of the trade. */
 export function seaLevelBasis(time: SeaLevelTime, name: string, source: ProcessSource): Basis {
   return {
     ok: true,

@@ -19,6 +19,7 @@ const herb = (
     ph: [5.5, 6.5],
     labelName: name.replace('Fresh ', ''),
   });
+/** Fresh herbs. */
 export const HERBS: Ingredient[] = [
   herb('dill', 'Fresh dill', 'dill heads, dill weed, fresh dill weed, dill sprigs, dill head', 9, 1, 86),
   herb('basil', 'Fresh basil', 'basil leaves', 24, 2.5, 92),
@@ -35,6 +36,7 @@ export const HERBS: Ingredient[] = [
 
 const dry = (id: string, name: string, aliases: string, cup: number, more: Known = {}): Ingredient =>
   one(id, name, aliases, 'spice', { cup_g: { 'as it is': cup }, water_pct: 9, solids_pct: 5, ...more });
+/** Dried spices and herbs: with salt the only things whose amount may be changed freely. */
 export const SPICES: Ingredient[] = [
   dry(
     'mustard-seed',

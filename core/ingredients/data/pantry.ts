@@ -1,6 +1,7 @@
 import type { Ingredient } from '../ingredient.ts';
 import { one } from './entry.ts';
 
+/** Sugars, syrups, honey and juice concentrate, with the solids they bring. */
 export const SWEETENERS: Ingredient[] = [
   one('sugar', 'Sugar', 'white sugar, granulated sugar, cane sugar, beet sugar', 'sweetener', {
     cup_g: { 'as it is': 200 },
@@ -67,6 +68,7 @@ export const SWEETENERS: Ingredient[] = [
   }),
 ];
 
+/** Vinegars, juices and dry acids, with the strength a tested recipe counts on. */
 export const ACIDS: Ingredient[] = [
   one(
     'white-vinegar',
@@ -229,6 +231,7 @@ export const ACIDS: Ingredient[] = [
   }),
 ];
 
+/** Salts; what clouds a brine says so. */
 export const SALTS: Ingredient[] = [
   one(
     'canning-salt',
@@ -272,6 +275,7 @@ export const SALTS: Ingredient[] = [
   ),
 ];
 
+/** Pectins and what else makes a spread set; starches that are refused are among them. */
 export const SETS: Ingredient[] = [
   one(
     'pectin-powder',
@@ -377,6 +381,7 @@ export const SETS: Ingredient[] = [
   }),
 ];
 
+/** Water, bought juices, sauces and fats, and what is known only to be refused. */
 export const OTHERS: Ingredient[] = [
   one('water', 'Water', 'boiling water, cold water, hot water, tap water', 'water', {
     cup_g: { 'as it is': 236.6 },

@@ -172,4 +172,5 @@ export const REFUSALS: readonly FoodRefusal[] = [
   },
 ];
 
+/** Where the refusals come from. */
 export const REFUSAL_SOURCE = 'What the trade refuses for boiling water, common practice (from memory)';

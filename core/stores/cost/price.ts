@@ -18,6 +18,7 @@ export function priceByMargin(cost: Decimal | string, margin_pct: number): Decim
   return up(new Decimal(cost).div(new Decimal(1).minus(new Decimal(margin_pct).div(100))));
 }
 
+/** What a price leaves over the cost. */
 export interface Left {
   /** What is left of a price over the cost. */
   left: Decimal;

@@ -2,6 +2,7 @@ import { Decimal, allocate, roundTogether } from '../../measure/index.ts';
 import { type JarSizeId, jarSize } from '../../jars/index.ts';
 import type { NetContents } from '../../recipes/index.ts';
 
+/** The parts of a cost, in the order of the sheet. */
 export const COST_PARTS = [
   'ingredients',
   'jars',
@@ -15,6 +16,7 @@ export const COST_PARTS = [
   'overhead',
   'market',
 ] as const;
+/** One part of a cost ({@link COST_PARTS}). */
 export type CostPartId = (typeof COST_PARTS)[number];
 
 /** One thing that cost money. */
@@ -53,6 +55,7 @@ export interface LostJars {
   count: number;
 }
 
+/** All that costs are made of, from a batch or from a plan: {@link costSheet} alone adds it up. */
 export interface CostInput {
   currency: string;
   lines: CostLine[];
@@ -62,6 +65,7 @@ export interface CostInput {
   unpriced: string[];
 }
 
+/** What a batch costs, in parts and by jar, each rounded so that the whole adds up to the cent. */
 export interface CostSheet extends CostInput {
   parts: {
     part: CostPartId;
