@@ -1,6 +1,7 @@
 import { Box, CircularProgress } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Outlet, useLocation, useNavigationType } from 'react-router';
 import { outbox } from '../outbox/index.ts';
 import { KitchenMenu } from './KitchenMenu.tsx';
@@ -11,6 +12,7 @@ import { useToday } from './rail.ts';
 import { NotSetUp } from './NotSetUp.tsx';
 import { type Here, HereContext, kitchenOfTab, useKitchen, useSession } from './session.tsx';
 import { StoveRail } from './StoveRail.tsx';
+import { ViewFailed } from './ViewFailed.tsx';
 import { Workline } from './Workline.tsx';
 
 /** The frame of every view inside a kitchen: workline above, stove rail below. */
@@ -46,6 +48,7 @@ function useTop(): void {
 
 function Frame({ here }: { here: Here }) {
   const client = useQueryClient();
+  const { pathname } = useLocation();
   const { data: today } = useToday();
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const find = useCallback(() => setOpen('find'), []);
@@ -131,9 +134,12 @@ function Frame({ here }: { here: Here }) {
           outline: 'none',
         }}
       >
-        <Suspense fallback={<Waiting />}>
-          <Outlet />
-        </Suspense>
+        {/* Each address has its own view: nothing that was typed for one batch is left in the fields of another. */}
+        <ErrorBoundary key={pathname} FallbackComponent={ViewFailed}>
+          <Suspense fallback={<Waiting />}>
+            <Outlet />
+          </Suspense>
+        </ErrorBoundary>
       </Box>
       <StoveRail />
       <FindDialog open={open === 'find'} onClose={() => setOpen(null)} />
