@@ -82,7 +82,7 @@ test('a pasted recipe: read line by line, asked where it can mean two things, re
   await expect(page.getByRole('dialog')).toContainText('Request for a scheduled process');
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await page.goto(`${house.url}/recipes`);
-  await page.getByRole('textbox', { name: 'Find a recipe' }).fill('orla raisin');
+  await page.getByRole('searchbox', { name: 'Find a recipe' }).fill('orla raisin');
   await expect(page.getByRole('link', { name: "Aunt Orla's apple chutney" })).toBeVisible();
   expect(seen.faults).toEqual([]);
 });
@@ -319,7 +319,7 @@ test("the kitchen's own figure stands in front of the shipped one, and can be ta
 }) => {
   await enterDemo(page, house);
   await page.goto(`${house.url}/recipes/ingredients`);
-  await page.getByRole('textbox', { name: 'Find an ingredient' }).fill('gooseberr');
+  await page.getByRole('searchbox', { name: 'Find an ingredient' }).fill('gooseberr');
   await page.getByRole('button', { name: /^Open Gooseberries/ }).click();
   await expect(page.getByRole('table', { name: 'Sources' })).toContainText('from memory');
   const cup = page

@@ -65,7 +65,7 @@ test('from the first account to the first batch', async ({ page }) => {
   await expect(page.getByText('"smidgens" is not a unit we know.')).toBeVisible();
   await expect(page.getByText('Sugar is measured by volume and has no density.')).toBeVisible();
   await first.getByRole('textbox', { name: 'Amount' }).fill('3 lb');
-  await second.getByRole('textbox', { name: 'Grams in a mL' }).fill('0.845');
+  await second.getByRole('textbox', { name: 'One mL weighs, g' }).fill('0.845');
   await page.getByRole('button', { name: 'Keep the recipe' }).click();
   await expect(page.getByRole('heading', { name: 'Blackberry jam' })).toBeVisible();
   await expect(page.getByText('may be cooked for sale')).toBeVisible();

@@ -115,7 +115,7 @@ test('two tabs stay each in its own kitchen, and one that is not set up says so 
   await expect(page.getByRole('button', { name: /Wrenfold Kitchen/ })).toBeVisible();
 
   await tab.getByRole('link', { name: 'Enter them' }).click();
-  const altitude = tab.getByRole('textbox', { name: 'Altitude in feet' });
+  const altitude = tab.getByRole('textbox', { name: 'Altitude, feet' });
   await expect(altitude).toHaveValue('');
   await tab.getByRole('button', { name: 'Save the settings' }).click();
   await expect(altitude).toHaveAttribute('aria-invalid', 'true');

@@ -149,12 +149,12 @@ test('keys go to the stops, find, list themselves, and can be switched off; fiel
     await page.keyboard.press(key);
     await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
   }
-  await page.getByRole('textbox', { name: 'Find a recipe' }).fill('5');
-  await page.getByRole('textbox', { name: 'Find a recipe' }).press('3');
+  await page.getByRole('searchbox', { name: 'Find a recipe' }).fill('5');
+  await page.getByRole('searchbox', { name: 'Find a recipe' }).press('3');
   await expect(page.getByRole('heading', { name: 'Recipes', level: 1 })).toBeVisible();
   await page.getByRole('heading', { name: 'Recipes', level: 1 }).click();
   await page.keyboard.press('/');
-  await page.getByRole('textbox', { name: 'Lot code, recipe or lot' }).fill('DWB-');
+  await page.getByRole('searchbox', { name: 'Lot code, recipe or lot' }).fill('DWB-');
   await expect(page.getByRole('dialog').getByText(/Dilled wax beans, checking/)).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: /Record: Dilled wax beans/ })).toBeVisible();
@@ -208,7 +208,7 @@ test('what was typed for one batch is not left in the fields of the next', async
 test('a lot code with a slip is told to be one', async ({ page }) => {
   await enterDemo(page, house);
   await page.keyboard.press('/');
-  await page.getByRole('textbox', { name: 'Lot code, recipe or lot' }).fill('DWB-26328-2Z');
+  await page.getByRole('searchbox', { name: 'Lot code, recipe or lot' }).fill('DWB-26328-2Z');
   await expect(page.getByRole('alert')).toContainText('The check character does not fit');
 });
 

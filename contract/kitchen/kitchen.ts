@@ -34,6 +34,7 @@ export const settings = {
   zone,
   temperature: choice(['F', 'C'] as const),
   altitude: choice(['ft', 'm'] as const),
+  measures: choice(['US', 'metric'] as const),
   altitude_m: figure({
     ...ALTITUDE_LIMIT_M,
     name: 'The altitude in metres',

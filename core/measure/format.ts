@@ -13,6 +13,8 @@ export interface Habits {
   zone: string;
   temperature: 'F' | 'C';
   altitude: 'ft' | 'm';
+  /** In what lengths, volumes and weights are asked for: inches, quarts and pounds, or centimetres, litres and kilograms. */
+  measures: 'US' | 'metric';
 }
 
 /** A number with the locale's marks; `places` fixes the decimals, else up to two. */
@@ -119,7 +121,7 @@ export function durationText(time_s: number): string {
 }
 
 /** Jar numbers as people say them: "1-4, 7, 9-12". */
-export function rangesText(numbers: number[]): string {
+export function rangesText(numbers: readonly number[]): string {
   const sorted = [...new Set(numbers)].sort((a, b) => a - b);
   const out: string[] = [];
   for (let i = 0; i < sorted.length;) {

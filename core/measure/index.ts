@@ -28,6 +28,7 @@ export {
   scanAmount,
 } from './amount.ts';
 export { kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
+export { type AskedUnit, kitchenUnits } from './kitchen-units.ts';
 export {
   type Day,
   addDays,

@@ -249,7 +249,7 @@ describe('days', () => {
 });
 
 describe('words for figures', () => {
-  const us = { locale: 'en-US', currency: 'USD', temperature: 'F', altitude: 'ft' } as const;
+  const us = { locale: 'en-US', currency: 'USD', temperature: 'F', altitude: 'ft', measures: 'US' } as const;
   it('writes money, temperatures, altitudes and times', () => {
     expect(moneyText('1234.565', us)).toBe('$1,234.56');
     expect(moneyText('1234.575', us)).toBe('$1,234.58');

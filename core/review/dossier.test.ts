@@ -12,6 +12,7 @@ const ASKER: Asker = {
   currency: 'USD',
   temperature: 'F',
   altitude: 'ft',
+  measures: 'US',
   makerName: 'Wrenfold Kitchen',
   makerAddress: 'Alder Crossing',
   altitude_m: 716.28,
@@ -118,7 +119,7 @@ describe('what a process authority will ask for, of an own recipe', () => {
   });
 
   it('reads in the marks of the kitchen', () =>
-    expect(text(tomatoSalsa, [], { ...ASKER, locale: 'de-DE', altitude: 'm' })).toMatch(
+    expect(text(tomatoSalsa, [], { ...ASKER, locale: 'de-DE', altitude: 'm', measures: 'metric' })).toMatch(
       /Kitchen altitude: 716 m[\s\S]*Tomatoes: 3\.000,0 g/,
     ));
 

@@ -1,15 +1,20 @@
-import { type ComponentType, lazy } from 'react';
+import { type ComponentType, Suspense, lazy } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
-import { Door } from './kitchen/Door.tsx';
 import { CallError } from './shell/call.ts';
 import { Away } from './shell/Away.tsx';
 import { kitchenOfTab, useSession } from './shell/session.tsx';
-import { Shell, Waiting } from './shell/Shell.tsx';
+import { Waiting } from './kit/Loaded.tsx';
+import { Shell } from './shell/Shell.tsx';
+import { forgetList } from './stores/planning/shopping-kept.ts';
+
+// Whoever is signed in does not fetch the door.
+const Door = lazy(async () => ({ default: (await import('./kitchen/Door.tsx')).Door }));
 
 /** A view that loads when it is opened. */
 const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, name: N) =>
   lazy(async () => ({ default: (await load())[name] }));
 
+const KeptShopping = view(() => import('./stores/planning/KeptShopping.tsx'), 'KeptShopping');
 const TodayPage = view(() => import('./batches/TodayPage.tsx'), 'TodayPage');
 const RecipeBook = view(() => import('./recipes/book/RecipeBook.tsx'), 'RecipeBook');
 const RecipeSheet = view(() => import('./recipes/sheet/RecipeSheet.tsx'), 'RecipeSheet');
@@ -46,13 +51,23 @@ const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
 export function App() {
   const { data: session, error, refetch } = useSession();
   if (error && !session)
-    return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
+    return (
+      <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()}>
+        <Suspense>
+          <KeptShopping />
+        </Suspense>
+      </Away>
+    );
   if (!session) return <Waiting />;
   if (!session.person || !kitchenOfTab(session) || window.location.pathname.startsWith('/join/'))
-    return <Door session={session} />;
+    return (
+      <Suspense fallback={<Waiting />}>
+        <Door session={session} />
+      </Suspense>
+    );
   return (
     <Routes>
-      <Route element={<Shell />}>
+      <Route element={<Shell onSignOut={forgetList} />}>
         <Route index element={<TodayPage />} />
         <Route path="recipes" element={<RecipeBook />} />
         <Route path="recipes/new" element={<RecipeEditor />} />

@@ -5,7 +5,7 @@ import { ThemeProvider } from '@mui/material/styles';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter } from 'react-router';
+import { RouterProvider, createBrowserRouter } from 'react-router';
 import { App } from './App.tsx';
 import { CallError } from './shell/call.ts';
 import { theme } from './theme.ts';
@@ -32,14 +32,15 @@ if (import.meta.env.PROD && 'serviceWorker' in navigator)
     () => void navigator.serviceWorker.register('/sw.js').catch(() => undefined),
   );
 
+// The one route is everything: which view stands at which address is said in App.
+const router = createBrowserRouter([{ path: '*', element: <App /> }]);
+
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />
       <QueryClientProvider client={client}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
+        <RouterProvider router={router} />
       </QueryClientProvider>
     </ThemeProvider>
   </StrictMode>,

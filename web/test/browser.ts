@@ -33,5 +33,6 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   zone: 'UTC',
   temperature: imperial ? 'F' : 'C',
   altitude: imperial ? 'ft' : 'm',
+  measures: imperial ? 'US' : 'metric',
   ...over,
 });

@@ -133,32 +133,21 @@ describe('what cannot be read is said beside its field, all of it at once', () =
     ['amount', '-2 c', ''],
     ['amount', 'some', ''],
     ['amount', '1,5 c', 'ambiguous-number'],
-    ['kept', '101', 'too-large'],
-    ['kept', '-1', 'too-small'],
-    ['density', '0', 'too-small'],
-    ['density', '5', 'too-large'],
-    ['density', 'heavy', 'not-a-number'],
-    ['trim', '0', 'too-small'],
-    ['trim', '$5', 'currency-sign'],
-    ['solids', '120', 'too-large'],
+    ['keptShare', '101', 'too-large'],
+    ['keptShare', '-1', 'too-small'],
+    ['density_gPerMl', '0', 'too-small'],
+    ['density_gPerMl', '5', 'too-large'],
+    ['density_gPerMl', 'heavy', 'not-a-number'],
+    ['trimYield', '0', 'too-small'],
+    ['trimYield', '$5', 'currency-sign'],
+    ['solids_pct', '120', 'too-large'],
     ['freshFactor', '0.5', 'too-small'],
-    ['strength', '90', 'too-large'],
-    ['each', '-3', 'too-small'],
-    ['bushel', '1', 'too-small'],
+    ['minStrength_pct', '90', 'too-large'],
+    ['each_g', '-3', 'too-small'],
+    ['bushel_g', '1', 'too-small'],
   ] as const)('a line with %s "%s"', (field, text, code) => {
-    const path = {
-      amount: 'amount',
-      kept: 'keptShare',
-      density: 'density_gPerMl',
-      trim: 'trimYield',
-      solids: 'solids_pct',
-      freshFactor: 'freshFactor',
-      strength: 'minStrength_pct',
-      each: 'each_g',
-      bushel: 'bushel_g',
-    }[field];
     const found = faults(withLine({ [field]: text }));
-    expect(found.filter(f => f.startsWith(`lines[1].${path} ${code}`))).toHaveLength(1);
+    expect(found.filter(f => f.startsWith(`lines[1].${field} ${code}`))).toHaveLength(1);
   });
 
   it('an ounce of something poured is asked, and the answer is kept', () => {
@@ -169,8 +158,8 @@ describe('what cannot be read is said beside its field, all of it at once', () =
       ingredientId: 'white-vinegar',
       role: 'acid',
       amount: '12 oz',
-      density: '1.01',
-      strength: '5',
+      density_gPerMl: '1.01',
+      minStrength_pct: '5',
     };
     const asked = readDraft({ ...juice, lines: [vinegar] }, US, null, hint);
     expect(asked.faults.map(f => f.code)).toContain('ambiguous');
@@ -190,29 +179,29 @@ describe('what cannot be read is said beside its field, all of it at once', () =
   });
 
   it.each([
-    [{ target: 'temperature', targetText: '300' }, 'target too-large'],
-    [{ target: 'temperature', targetText: 'hot' }, 'target not-a-number'],
-    [{ target: 'temperature', targetText: '190', hold: '-1' }, 'target too-small'],
-    [{ target: 'time', targetText: '0' }, 'target too-small'],
-    [{ target: 'volume', targetText: '3 lb' }, 'target not-a-volume'],
-    [{ target: 'volume', targetText: '' }, 'target no-amount'],
-    [{ target: 'depth', targetText: '400' }, 'target too-large'],
-    [{ target: 'look', targetText: ' ' }, 'target missing'],
-    [{ target: 'none', from: '10', to: '4' }, 'window window-backwards'],
-    [{ target: 'none', from: 'soon' }, 'window not-a-number'],
-    [{ attention: 'look in', every: '' }, 'attention missing'],
-    [{ mayStop: '0' }, 'mayStop_h too-small'],
-    [{ separatesPart: 'juice', separatesShare: '100' }, 'separates too-large'],
+    [{ target: { kind: 'temperature', text: '300', hold: '' } }, 'target.text too-large'],
+    [{ target: { kind: 'temperature', text: 'hot', hold: '' } }, 'target.text not-a-number'],
+    [{ target: { kind: 'temperature', text: '190', hold: '-1' } }, 'target.hold too-small'],
+    [{ target: { kind: 'time', text: '0', hold: '' } }, 'target.text too-small'],
+    [{ target: { kind: 'volume', text: '3 lb', hold: '' } }, 'target.text not-a-volume'],
+    [{ target: { kind: 'volume', text: '', hold: '' } }, 'target.text no-amount'],
+    [{ target: { kind: 'depth', text: '400', hold: '' } }, 'target.text too-large'],
+    [{ target: { kind: 'look', text: ' ', hold: '' } }, 'target.text missing'],
+    [{ window: { from: '10', to: '4' } }, 'window window-backwards'],
+    [{ window: { from: 'soon', to: '' } }, 'window.from not-a-number'],
+    [{ attention: { kind: 'look in', every: '' } }, 'attention.every missing'],
+    [{ mayStop_h: '0' }, 'mayStop_h too-small'],
+    [{ separates: { part: 'juice', share: '100' } }, 'separates.share too-large'],
     [{ part: 'foam' }, 'part unknown-part'],
     [{ text: '' }, 'text missing'],
     [{ expects: '2 frobs' }, 'expects unknown-unit'],
-    [{ adds: [{ lineId: 'water', share: 'half' }] }, 'adds not-a-number'],
+    [{ adds: [{ lineId: 'water', share: 'half' }] }, 'adds.0.share not-a-number'],
   ] as [Partial<DraftStep>, string][])('a step with %j', (over, fault) =>
     expect(faults(withStep(over))).toContain(`steps[3].${fault}`),
   );
 
   it('a wait of one figure is that long, neither more nor less', () => {
-    const { recipe } = readDraft(withStep({ from: '12', to: '' }), US, null, hint);
+    const { recipe } = readDraft(withStep({ window: { from: '12', to: '' } }), US, null, hint);
     expect(recipe.steps[3]?.window).toEqual({ from_min: 720, to_min: 720 });
   });
 
@@ -222,19 +211,28 @@ describe('what cannot be read is said beside its field, all of it at once', () =
       return readDraft(draft, here, null, hint).recipe.steps[0]?.target;
     };
     const DE = kitchenOf('de-DE', false);
-    expect(at(US, { target: 'temperature', targetText: '194' })).toEqual({
+    expect(at(US, { target: { kind: 'temperature', text: '194', hold: '' } })).toEqual({
       kind: 'temperature',
       temp_C: 90,
       hold_min: 0,
     });
-    expect(at(DE, { target: 'temperature', targetText: '90,5', hold: '2,5' })).toEqual({
+    expect(at(DE, { target: { kind: 'temperature', text: '90,5', hold: '2,5' } })).toEqual({
       kind: 'temperature',
       temp_C: 90.5,
       hold_min: 2.5,
     });
-    expect(at(US, { target: 'depth', targetText: '2' })).toEqual({ kind: 'depth', depth_mm: 50.8 });
-    expect(at(DE, { target: 'depth', targetText: '50' })).toEqual({ kind: 'depth', depth_mm: 50 });
-    expect(at(DE, { target: 'volume', targetText: '2,25 L' })).toEqual({ kind: 'volume', volume_mL: 2250 });
+    expect(at(US, { target: { kind: 'depth', text: '2', hold: '' } })).toEqual({
+      kind: 'depth',
+      depth_mm: 50.8,
+    });
+    expect(at(DE, { target: { kind: 'depth', text: '50', hold: '' } })).toEqual({
+      kind: 'depth',
+      depth_mm: 50,
+    });
+    expect(at(DE, { target: { kind: 'volume', text: '2,25 L', hold: '' } })).toEqual({
+      kind: 'volume',
+      volume_mL: 2250,
+    });
   });
 
   it('a letter: its reference, its date, its limit, its minutes, its headspace', () => {
@@ -247,26 +245,26 @@ describe('what cannot be read is said beside its field, all of it at once', () =
       'authority.issuedOn missing',
     ]);
     expect(letterFaults({ maxPh: '4.7' })).toEqual(['authority.maxPh too-large']);
-    expect(letterFaults({ headspace: '0' })).toContain('authority.process.headspace_mm too-small');
-    expect(letterFaults({ headspace: '2' })).toContain('authority.process.headspace_mm too-large');
-    const minutes = (m: string[]) => letterFaults({ letter: [{ size: 'pint', minutes: m }] });
-    expect(minutes(['10', '15', ''])).toContain('authority.process.minutes[0] missing');
-    expect(minutes(['10', '12.5', '20'])).toContain('authority.process.minutes[0] not-whole');
-    expect(minutes(['10', '15', '12'])).toEqual(['authority.process.minutes[0] minutes-fall']);
-    expect(minutes(['0', '15', '20'])).toContain('authority.process.minutes[0] too-small');
+    expect(letterFaults({ headspace_mm: '0' })).toContain('authority.process.headspace_mm too-small');
+    expect(letterFaults({ headspace_mm: '2' })).toContain('authority.process.headspace_mm too-large');
+    const minutes = (m: string[]) => letterFaults({ letter: [{ minutes: m, size: 'pint' }] });
+    expect(minutes(['10', '15', ''])).toContain('letter.0.minutes.2 missing');
+    expect(minutes(['10', '12.5', '20'])).toContain('letter.0.minutes.1 not-whole');
+    expect(minutes(['10', '15', '12'])).toEqual(['letter[0] minutes-fall']);
+    expect(minutes(['0', '15', '20'])).toContain('letter.0.minutes.0 too-small');
     expect(
       letterFaults({
         letter: [
-          { size: 'pint', minutes: ['10', '15', '20'] },
-          { size: 'quart', minutes: ['5', '20', '25'] },
+          { minutes: ['10', '15', '20'], size: 'pint' },
+          { minutes: ['5', '20', '25'], size: 'quart' },
         ],
       }),
-    ).toEqual(['authority.process.minutes[1] larger-shorter']);
+    ).toEqual(['letter[1] larger-shorter']);
     expect(
       letterFaults({
         process: 'hot-fill-hold',
-        fillTemp: '150',
-        fillHold: '0',
+        temp_C: '150',
+        hold_min: '0',
         closure: '',
       }),
     ).toEqual([
@@ -306,14 +304,20 @@ describe('what cannot be read is said beside its field, all of it at once', () =
 
   it('jars, outlets and packing', () => {
     const draft = open(demo.plumJam);
-    expect(faults({ ...draft, makesCount: '0' })).toEqual(['makes.count too-small']);
-    expect(faults({ ...draft, makesCount: '2.5' })).toEqual(['makes.count not-whole']);
-    expect(faults({ ...draft, makesSize: 'quart' })).toEqual(['jars size-missing']);
+    expect(faults({ ...draft, makes: { ...draft.makes, count: '0' } })).toEqual(['makes.count too-small']);
+    expect(faults({ ...draft, makes: { ...draft.makes, count: '2.5' } })).toEqual(['makes.count not-whole']);
+    expect(faults({ ...draft, makes: { ...draft.makes, size: 'quart' } })).toEqual(['jars size-missing']);
     expect(faults({ ...draft, jars: draft.jars.map(j => ({ ...j, net: '-1' })) })).toContain(
       'jars[0].net too-small',
     );
-    expect(faults({ ...draft, shelfLife: '24' })).toEqual(['shelfLife_months too-large']);
-    expect(faults({ ...draft, packed: true, perPint: '', pieceDensity: '9', spare: '300' })).toEqual([
+    expect(faults({ ...draft, shelfLife_months: '24' })).toEqual(['shelfLife_months too-large']);
+    expect(
+      faults({
+        ...draft,
+        packed: true,
+        packing: { perPint_g: '', pieceDensity_gPerMl: '9', spareShare: '300' },
+      }),
+    ).toEqual([
       'packing.perPint_g missing',
       'packing.pieceDensity_gPerMl too-large',
       'packing.spareShare too-large',
@@ -346,20 +350,27 @@ describe('what cannot be read is said beside its field, all of it at once', () =
       fc.property(odd, fc.constantFrom(...keys), fc.nat(2), fc.nat(7), (text, key, line, step) => {
         const draft = {
           ...base,
-          ...(['product', 'setBy', 'grade', 'kind', 'time', 'process', 'pack', 'makesSize'].includes(key)
+          ...(['product', 'setBy', 'grade', 'kind', 'time', 'process', 'pack'].includes(key)
             ? {}
             : { [key]: text }),
           lines: base.lines.map((l, i) =>
             i === line
-              ? { ...l, amount: text, density: text, kept: text, trim: text, ratioPer: l.ratioOf ? text : '' }
+              ? {
+                  ...l,
+                  amount: text,
+                  density_gPerMl: text,
+                  keptShare: text,
+                  trimYield: text,
+                  ratio: { ...l.ratio, per: l.ratio.of ? text : '' },
+                }
               : l,
           ),
           steps: base.steps.map((s, i) =>
             i === step
               ? {
                   ...s,
-                  from: text,
-                  targetText: text,
+                  window: { from: text, to: '' },
+                  target: { ...s.target, text },
                   expects: text,
                   adds: [{ lineId: 'sugar', share: text }],
                 }

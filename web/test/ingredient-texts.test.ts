@@ -4,8 +4,12 @@ import { BLANK, type Texts, readTexts, textsOf } from '../src/recipes/book/ingre
 
 const LIBRARY = libraryOf([]);
 const plum = LIBRARY.find(i => i.id === 'plum') as Ingredient;
+const taken = (read: ReturnType<typeof readTexts>) => ({
+  ingredient: read.ok ? read.value : null,
+  faults: read.ok ? [] : read.faults,
+});
 const read = (over: Partial<Texts>, base = plum, locale = 'en-US') =>
-  readTexts({ ...textsOf(base, locale), ...over }, base, base.id, locale);
+  taken(readTexts({ ...textsOf(base, locale), ...over }, base, base.id, locale));
 const faults = (over: Partial<Texts>) => read(over).faults.map(f => `${f.path} ${f.code}`);
 
 describe('an ingredient in its form', () => {
@@ -59,8 +63,8 @@ describe('an ingredient in its form', () => {
 
   it.each([
     [{ name: ' ' }, 'name missing'],
-    [{ cups: [{ key: 'sliced', grams: '0' }] }, 'cups[0] too-small'],
-    [{ cups: [{ key: 'sliced', grams: '900' }] }, 'cups[0] too-large'],
+    [{ cups: [{ key: 'sliced', grams: '0' }] }, 'cups.0.grams too-small'],
+    [{ cups: [{ key: 'sliced', grams: '900' }] }, 'cups.0.grams too-large'],
     [
       {
         cups: [
@@ -68,9 +72,9 @@ describe('an ingredient in its form', () => {
           { key: 'b', grams: 'x' },
         ],
       },
-      'cups[1] not-a-number',
+      'cups.1.grams not-a-number',
     ],
-    [{ pieces: [{ key: 'each', grams: '' }] }, 'pieces[0] missing'],
+    [{ pieces: [{ key: 'each', grams: '' }] }, 'pieces.0.grams missing'],
     [{ knife: '120' }, 'knife too-large'],
     [{ mill: '0' }, 'mill too-small'],
     [{ thawed: '-5' }, 'thawed too-small'],
@@ -87,11 +91,8 @@ describe('an ingredient in its form', () => {
   });
 
   it('a new one needs only its name', () => {
-    const { ingredient, faults: none } = readTexts(
-      { ...textsOf(BLANK, 'en-US'), name: 'Widdershins' },
-      BLANK,
-      'own-1',
-      'en-US',
+    const { ingredient, faults: none } = taken(
+      readTexts({ ...textsOf(BLANK, 'en-US'), name: 'Widdershins' }, BLANK, 'own-1', 'en-US'),
     );
     expect(none).toEqual([]);
     expect(ingredient).toMatchObject({

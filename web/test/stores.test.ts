@@ -2,9 +2,16 @@ import { plumJam, waxBeans } from '@cocotte/demo/recipes';
 import { PaperBatch } from '@cocotte/testing/builders';
 import { fold } from '@cocotte/core/batches';
 import { type Item, type Lot, type ShelfItem, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import type { Kitchen } from '@cocotte/core/kitchen';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { batchNeeds, drawingOf, needText } from '../src/batches/draws.ts';
-import { costTexts, readCosts } from '../src/kitchen/cost-texts.ts';
+import {
+  type SettingsTexts,
+  settingsOf,
+  settingsShape,
+  settingsTexts,
+} from '../src/kitchen/settings-form.ts';
+import { readShape, readersOf } from '../src/kit/readers.ts';
 import { firstWanted, foresee, planOf, scaledOrNull } from '../src/recipes/sheet/plan.ts';
 import { figuresOf, minutesFor } from '../src/stores/costs/figures.ts';
 import { rescaledFigures } from '../src/stores/costs/what-if-figures.ts';
@@ -94,8 +101,8 @@ describe('drawing without choosing', () => {
     expect(draw('$5').ok).toBe(false);
   });
   it('asks for what the recipe asks, in the unit of the item, and for nothing where there is no item', () => {
-    expect(need && Number(needText(need))).toBeGreaterThan(500);
-    expect(needText(needs.find(n => n.key === 'beans') as never)).toBe('');
+    expect(need && Number(needText(need, 'en-US'))).toBeGreaterThan(500);
+    expect(needText(needs.find(n => n.key === 'beans') as never, 'en-US')).toBe('');
     expect(needs.map(n => n.title)).toContain('Lids');
   });
 });
@@ -110,7 +117,7 @@ describe('a receipt while it is typed', () => {
     ],
   });
   it('is read by the locale of the kitchen', () => {
-    const read = readReceipt(filled(), [sugar], 'en-US');
+    const read = readReceipt(filled(), [sugar], readersOf(kitchen));
     expect(read.ok && read.value.lines[0]).toMatchObject({
       packages: '1',
       quantity: '5',
@@ -121,19 +128,19 @@ describe('a receipt while it is typed', () => {
     const comma = readReceipt(
       { ...german, lines: german.lines.map(l => ({ ...l, price: '4,10' })) },
       [sugar],
-      'de-DE',
+      readersOf({ ...kitchen, locale: 'de-DE' }),
     );
     expect(comma.ok && [comma.value.tax, comma.value.lines[0]?.price]).toEqual(['1.5', '4.1']);
   });
   it('says every fault by its path', () => {
-    const read = readReceipt({ ...newReceipt(''), tax: '$1' }, [sugar], 'en-US');
+    const read = readReceipt({ ...newReceipt(''), tax: '$1' }, [sugar], readersOf(kitchen));
     expect(!read.ok && read.faults.map(f => `${f.path} ${f.code}`).sort()).toEqual([
       'day missing',
-      'lines[0].itemId missing',
-      'lines[0].label missing',
-      'lines[0].price missing',
-      'lines[0].quantity missing',
-      'lines[0].unit missing',
+      'lines.0.itemId missing',
+      'lines.0.label missing',
+      'lines.0.price missing',
+      'lines.0.quantity missing',
+      'lines.0.unit missing',
       'supplier missing',
       'tax currency-sign',
     ]);
@@ -179,44 +186,81 @@ describe('the shopping list on a device', () => {
   });
 });
 
-describe('what costs are reckoned with', () => {
-  it('comes back from its fields as it was', () => {
-    const costs = {
+describe('the settings of a kitchen', () => {
+  const whole = kitchenOf('en-US', true, {
+    altitude_m: 716.28,
+    thermometerError_C: 0.5,
+    hourlyRate: '18.5',
+    pots: [{ id: 'pan', name: 'Pan', capacity_mL: 9463.52946, diameter_mm: 381, boilOff_gPerMin: 60.5 }],
+    canners: [{ id: 'c', name: 'Canner', kind: 'boiling water', holds: { 'half-pint': 8, pint: 7 } }],
+    jurisdiction: { name: 'County', statement: 'Made here.', source: 'a letter', confirmedOn: '2026-03-01' },
+    costs: {
       ...kitchen.costs,
       burners: [
-        { id: 'a', name: 'Hob', kind: 'electric' as const, power_W: 2200 },
-        { id: 'b', name: 'Yard', kind: 'gas' as const, use_gPerHour: 400.5, itemId: 'gas' },
+        { id: 'a', name: 'Hob', kind: 'electric', power_W: 2200 },
+        { id: 'b', name: 'Yard', kind: 'gas', use_gPerHour: 400.5, itemId: 'gas' },
       ],
       rates: [{ personId: 'p', hourlyRate: '16.5' }],
       overhead: { perBatch: '0.75', perJar: '0.02', perMonth: '46', batchesPerMonth: 9 },
-    };
-    for (const locale of ['en-US', 'de-DE']) {
-      const read = readCosts(costTexts({ costs, locale }), costs, locale);
-      expect(read.faults).toEqual([]);
-      expect(read.costs).toEqual(costs);
-    }
+    },
   });
-  it('tells each slip beside its field', () => {
-    const texts = costTexts({ costs: kitchen.costs, locale: 'en-US' });
-    const { faults } = readCosts(
-      {
-        ...texts,
-        margin_pct: '100',
-        fee: '$3',
-        batchesPerMonth: '0',
-        rates: [{ personId: 'p', hourlyRate: 'x' }],
-        burners: [{ id: 'a', name: ' ', kind: 'electric', use: '2' }],
-      },
-      kitchen.costs,
-      'en-US',
-    );
+  const read = (here: Kitchen, over: Partial<SettingsTexts> = {}) => {
+    const typed = { ...settingsTexts(here, ['p', 'q']), ...over };
+    const found = readShape(settingsShape(here), typed);
+    return found.ok
+      ? { faults: [], settings: settingsOf({ ...typed, ...found.value }, typed, here, 0) }
+      : { faults: found.faults, settings: null };
+  };
+  it('come back from their fields as they were, in every locale and in both sets of measures', () => {
+    for (const locale of ['en-US', 'de-DE', 'fr-FR'])
+      for (const [altitude, measures, temperature] of [
+        ['ft', 'US', 'F'],
+        ['m', 'metric', 'C'],
+        // A kitchen may think of its altitude in metres and of its pots in quarts.
+        ['m', 'US', 'F'],
+      ] as const) {
+        const here: Kitchen = { ...whole, locale, altitude, measures, temperature };
+        const { faults, settings } = read(here);
+        expect(faults).toEqual([]);
+        expect(settings?.costs).toEqual(here.costs);
+        expect(settings?.canners).toEqual(here.canners);
+        expect(settings?.jurisdiction).toEqual(here.jurisdiction);
+        expect(settings?.altitude_m).toBeCloseTo(here.altitude_m, 0);
+        expect(settings?.thermometerError_C).toBeCloseTo(0.5, 9);
+        expect(settings?.pots[0]?.capacity_mL).toBeCloseTo(whole.pots[0]?.capacity_mL ?? 0, -2);
+        expect(settings?.pots[0]?.diameter_mm).toBeCloseTo(381, 9);
+      }
+  });
+  it('ask for a pot in the measures of the kitchen, whatever its altitude is told in', () => {
+    const metric = settingsTexts({ ...whole, altitude: 'ft', measures: 'metric' }, []);
+    expect(metric.pots[0]).toMatchObject({ capacity_mL: '9.46', diameter_mm: '38.1' });
+    const us = settingsTexts({ ...whole, altitude: 'm', measures: 'US' }, []);
+    expect(us.pots[0]).toMatchObject({ capacity_mL: '10', diameter_mm: '15' });
+  });
+  it('where nobody entered the place, nothing stands there that could be saved by mistake', () => {
+    const { faults } = read({ ...whole, placed: false });
+    expect(faults.map(f => f.path)).toEqual(['altitude_m']);
+  });
+  it('tell each slip beside its field', () => {
+    const { faults } = read(whole, {
+      margin_pct: '100',
+      fee: '$3',
+      batchesPerMonth: '0',
+      altitude_m: '11,000',
+      rates: [{ personId: 'p', hourlyRate: 'x' }],
+      burners: [{ id: 'a', name: ' ', kind: 'electric', use: '2' }],
+      canners: [{ id: 'c', name: '', kind: 'steam', holds: { pint: '7.5' } }],
+    });
     expect(faults.map(f => f.path).sort()).toEqual([
+      'altitude_m',
       'batchesPerMonth',
-      'burners[0].name',
-      'burners[0].use',
+      'burners.0.name',
+      'burners.0.use',
+      'canners.0.holds.pint',
+      'canners.0.name',
       'fee',
       'margin_pct',
-      'rates.p',
+      'rates.0.hourlyRate',
     ]);
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { targetWords, windowText } from '../src/recipes/words.ts';
-import { faultText, words } from '../src/shell/entry.ts';
+import { faultText, words } from '../src/kit/readers.ts';
 import { STOPS, stopOf } from '../src/shell/stops.ts';
 import { kitchenOf } from './browser.ts';
 

@@ -5,15 +5,17 @@ import { type Trx, enterKitchen } from '../house/database.ts';
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
 /**
- * Kitchens from before pots, canners or costs were kept have none on record. One from before it was asked whether its
+ * Kitchens from before pots, canners or costs were kept have none on record; where its measures were not asked for, the
+ * unit of its altitude tells them. One from before it was asked whether its
  * place was entered was placed if it does not stand at exactly nothing, which is where a kitchen began.
  */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed'> & Partial<Settings>;
+  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'measures'> & Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
+  measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],

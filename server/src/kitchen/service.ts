@@ -31,6 +31,7 @@ export function newKitchenSettings(
     currency: 'USD',
     temperature: 'F',
     altitude: 'ft',
+    measures: 'US',
     hourlyRate: '0',
     makerName: '',
     makerAddress: '',

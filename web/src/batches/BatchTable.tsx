@@ -1,75 +1,54 @@
 import type { BatchRow } from '@cocotte/contract';
-import type { JarForm } from '@cocotte/core/checks';
 import { dayText } from '@cocotte/core/measure';
-import { Box, Link as MuiLink, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { Link as MuiLink } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { JarGlyph } from '../shell/jars.tsx';
-import { Soft, Tag } from '../shell/parts.tsx';
+import { List } from '../kit/List.tsx';
+import { FormCounts } from '../kit/FormCounts.tsx';
+import { Soft, Tag } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
-/** Batches in a table: what, which lot, where its jars stand, and what the stop adds. */
+/** Batches in a list: what, which lot, where its jars stand, and what the stop adds. */
 export function BatchTable({
-  rows,
   to,
   last,
-}: {
-  rows: BatchRow[];
+  ...listed
+}: Omit<Parameters<typeof List<BatchRow>>[0], 'columns' | 'keyOf' | 'label'> & {
   to: (row: BatchRow) => string;
   last?: { title: string; cell: (row: BatchRow) => ReactNode };
 }) {
   const { kitchen } = useHere();
   return (
-    <Box sx={{ overflowX: 'auto', position: 'relative' }}>
-      <Table>
-        <TableHead>
-          <TableRow>
-            <TableCell>Batch</TableCell>
-            <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Made</TableCell>
-            <TableCell>Jars</TableCell>
-            {last && <TableCell>{last.title}</TableCell>}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map(row => (
-            <TableRow key={row.id}>
-              <TableCell>
-                <MuiLink component={Link} to={to(row)} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
-                  {row.summary.name}
-                </MuiLink>
-                <br />
-                <Soft>{row.summary.lotCode}</Soft>{' '}
-                {row.summary.purpose !== 'sale' && <Tag tone="live">{row.summary.purpose}</Tag>}
-              </TableCell>
-              <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, whiteSpace: 'nowrap' }}>
-                {dayText(row.summary.madeOn, kitchen)}
-              </TableCell>
-              <TableCell>
-                <FormCounts forms={row.summary.forms} />
-              </TableCell>
-              {last && <TableCell>{last.cell(row)}</TableCell>}
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </Box>
-  );
-}
-
-/** How many jars have each form, each with its glyph. */
-export function FormCounts({ forms }: { forms: Partial<Record<JarForm, number>> }) {
-  const entries = Object.entries(forms) as [JarForm, number][];
-  if (entries.length === 0) return <Soft>none filled</Soft>;
-  return (
-    <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-      {entries.map(([form, n]) => (
-        <Box key={form} sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
-          <JarGlyph form={form} size="half-pint" scale={0.55} />
-          <span>
-            {n} {form}
-          </span>
-        </Box>
-      ))}
-    </Box>
+    <List
+      label="Batches"
+      size="medium"
+      {...listed}
+      keyOf={r => r.id}
+      columns={[
+        {
+          head: 'Batch',
+          order: r => r.summary.name,
+          cell: r => (
+            <>
+              <MuiLink component={Link} to={to(r)} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+                {r.summary.name}
+              </MuiLink>
+              <br />
+              <Soft>{r.summary.lotCode}</Soft>{' '}
+              {r.summary.purpose !== 'sale' && <Tag tone="live">{r.summary.purpose}</Tag>}
+            </>
+          ),
+        },
+        {
+          head: 'Made',
+          from: 'sm',
+          whole: true,
+          order: r => r.summary.madeOn,
+          cell: r => dayText(r.summary.madeOn, kitchen),
+        },
+        { head: 'Jars', cell: r => <FormCounts forms={r.summary.forms} /> },
+        last && { head: last.title, cell: last.cell },
+      ]}
+    />
   );
 }

@@ -22,8 +22,8 @@ import {
 } from '@mui/material';
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
-import { CannerGlyph } from '../shell/jars.tsx';
-import { Caution, Sheet, Soft } from '../shell/parts.tsx';
+import { CannerGlyph } from '../kit/jars.tsx';
+import { Caution, Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
 import type { When } from './when.ts';

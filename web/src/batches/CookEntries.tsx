@@ -1,110 +1,94 @@
 import { lineMasses, recipeFromBatch } from '@cocotte/core/batches';
+import type { Ingredient } from '@cocotte/core/ingredients';
+import { pintsOf } from '@cocotte/core/jars';
 import {
+  type Amount as Measured,
   UNITS,
   amount_g,
   amountMiddle,
   massText,
   numberText,
   readAmount,
-  type Names,
-  byName,
+  unreadable,
 } from '@cocotte/core/measure';
-import type { Ingredient } from '@cocotte/core/ingredients';
-import { pintsOf } from '@cocotte/core/jars';
-import { lineFrom } from '@cocotte/core/recipes';
-import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { type Step, lineFrom } from '@cocotte/core/recipes';
+import { Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Amount, Suggested, Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Sheet, Soft } from '../kit/parts.tsx';
+import { missing, words } from '../kit/readers.ts';
 import { useLibrary } from '../recipes/library.ts';
-import { faultText, useEntry, words } from '../shell/entry.ts';
-import { Sheet, Soft } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
 import type { When } from './when.ts';
 
 type Props = { batch: OpenBatch; when: When };
+const startedOf = (batch: OpenBatch) => batch.state.started as NonNullable<typeof batch.state.started>;
 
-/** Takes the measure of a measuring step; amounts that hang on it follow at once. */
+/** Takes the measures of measuring steps; amounts that hang on them follow at once. */
 export function MeasureEntry({ batch, when }: Props) {
-  const { kitchen } = useHere();
-  const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const steps = started.recipe.steps.filter(s => s.kind === 'measure' && s.expects);
-  const form = useEntry(byName(steps.map(s => [s.id, (text: string) => readAmount(text, kitchen.locale)])));
-  const hangs = (stepId: string) =>
-    started.recipe.lines.filter(l => l.ratio?.of === 'step' && l.ratio.id === stepId);
-  const planned = new Map(lineMasses(batch.state).map(m => [m.line.id, m.planned_g]));
-  const [wrong, setWrong] = useState<Names<string>>(() => byName());
+  const steps = startedOf(batch).recipe.steps.filter(s => s.kind === 'measure' && s.expects);
   if (steps.length === 0) return null;
-  const take = async (e: FormEvent, stepId: string) => {
-    e.preventDefault();
-    const read = readAmount(form.texts[stepId] ?? '', kitchen.locale);
-    const expects = steps.find(s => s.id === stepId)?.expects;
-    if (!read.ok) {
-      setWrong({ ...wrong, [stepId]: faultText(read.fault) });
-      return;
-    }
-    const unit = UNITS[read.value.unit];
-    const wanted = expects ? UNITS[expects.unit].dimension : 'volume';
-    if (unit.dimension !== wanted) {
-      setWrong({
-        ...wrong,
-        [stepId]: `Measure it as ${wanted === 'mass' ? 'a weight, such as 2 kg' : 'a volume, such as 2 L'}: what hangs on it is reckoned so.`,
-      });
-      return;
-    }
-    setWrong({ ...wrong, [stepId]: '' });
-    const quantity = amountMiddle(read.value).mul(unit.factor).valueOf();
-    if (
-      await batch.enter([['measure.taken', { stepId, quantity, unit: wanted === 'mass' ? 'g' : 'mL' }]], when)
-    )
-      form.clear([stepId]);
-  };
   return (
     <Sheet title="Measure">
-      {steps.map(s => {
-        const taken = batch.state.measures[s.id];
-        return (
-          <Box
-            key={s.id}
-            component="form"
-            noValidate
-            onSubmit={e => void take(e, s.id)}
-            sx={{ display: 'grid', gap: 1.25, mt: 1 }}
-          >
-            <Typography>{s.text}</Typography>
-            <TextField
-              label={`Measured, about ${s.expects?.text ?? ''} as written`}
-              value={form.texts[s.id] ?? ''}
-              onChange={e => form.set(s.id, e.target.value)}
-              error={Boolean(wrong[s.id])}
-              helperText={wrong[s.id]}
-            />
-            <Button type="submit" variant="outlined" sx={{ minHeight: 56 }}>
-              Log the measure
-            </Button>
-            {taken && (
-              <Box>
-                Measured{' '}
-                <strong>
-                  {taken.unit === 'g'
-                    ? massText(taken.quantity, kitchen)
-                    : `${numberText(taken.quantity / 1000, kitchen, 2)} L`}
-                </strong>
-                {hangs(s.id).map(l => (
-                  <Box key={l.id}>
-                    {l.name}: <strong>{massText(planned.get(l.id) ?? 0, kitchen)}</strong>{' '}
-                    <Soft>
-                      ({l.amount.text} for each {l.ratio?.per.text})
-                    </Soft>
-                  </Box>
-                ))}
-              </Box>
-            )}
-          </Box>
-        );
-      })}
+      {steps.map(step => (
+        <OneMeasure key={step.id} batch={batch} when={when} step={step} />
+      ))}
     </Sheet>
+  );
+}
+
+function OneMeasure({ batch, when, step }: Props & { step: Step }) {
+  const { kitchen } = useHere();
+  const wanted = step.expects ? UNITS[step.expects.unit].dimension : 'volume';
+  const form = useTyped({ measure: '' }, () => ({
+    measure: (text: string) => {
+      const read = readAmount(text, kitchen.locale);
+      if (!read.ok || UNITS[read.value.unit].dimension === wanted) return read;
+      return unreadable(
+        'wrong-measure',
+        `Measure it as ${wanted === 'mass' ? 'a weight' : 'a volume'}.`,
+        'What hangs on it is reckoned so.',
+        `Enter it like ${wanted === 'mass' ? '2 kg' : '2 L'}.`,
+      );
+    },
+  }));
+  const take = form.submit(async ({ measure }) => {
+    const quantity = amountMiddle(measure).mul(UNITS[measure.unit].factor).valueOf();
+    const unit = wanted === 'mass' ? 'g' : 'mL';
+    if (await batch.enter([['measure.taken', { stepId: step.id, quantity, unit }]], when)) form.again();
+  });
+  const taken = batch.state.measures[step.id];
+  const planned = new Map(lineMasses(batch.state).map(m => [m.line.id, m.planned_g]));
+  return (
+    <EntryForm form={form} action="Log the measure" onSubmit={take} tall>
+      <Typography>{step.text}</Typography>
+      <Amount at={form.at('measure')} label={`Measured, about ${step.expects?.text ?? ''} as written`} />
+      {taken && (
+        <Box>
+          Measured{' '}
+          <strong>
+            {taken.unit === 'g'
+              ? massText(taken.quantity, kitchen)
+              : `${numberText(taken.quantity / 1000, kitchen, 2)} L`}
+          </strong>
+          {startedOf(batch)
+            .recipe.lines.filter(l => l.ratio?.of === 'step' && l.ratio.id === step.id)
+            .map(l => (
+              <Box key={l.id}>
+                {l.name}: <strong>{massText(planned.get(l.id) ?? 0, kitchen)}</strong>{' '}
+                <Soft>
+                  ({l.amount.text} for each {l.ratio?.per.text})
+                </Soft>
+              </Box>
+            ))}
+        </Box>
+      )}
+    </EntryForm>
   );
 }
 
@@ -112,86 +96,64 @@ export function MeasureEntry({ batch, when }: Props) {
 export function AddLineEntry({ batch, when }: Props) {
   const { kitchen } = useHere();
   const library = useLibrary();
-  const [name, setName] = useState('');
   const [picked, setPicked] = useState<Ingredient | null>(null);
-  const [amount, setAmount] = useState('');
-  const [wrong, setWrong] = useState<{ name?: string; amount?: string }>({});
-  const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    const found = picked ?? library.index.find(name)?.ingredient ?? null;
-    const read = readAmount(amount, kitchen.locale, found ?? {});
-    if (name.trim() === '' || !read.ok) {
-      setWrong({
-        ...(name.trim() === ''
-          ? { name: 'The ingredient is empty. It is needed to go on. Fill it in.' }
-          : {}),
-        ...(read.ok ? {} : { amount: faultText(read.fault) }),
-      });
-      return;
-    }
-    const line = { ...lineFrom(v7(), read.value, name.trim(), found), basis: 'prepared' as const };
-    let mass_g: number;
+  const { sketch } = startedOf(batch).recipe;
+  const ingredientOf = (name: string) => picked ?? library.index.find(name)?.ingredient ?? null;
+  /** What the amount of this weighs; nothing where it cannot be weighed from its unit. */
+  const weighed = (amount: Measured, name: string) => {
+    const line = { ...lineFrom(v7(), amount, name.trim(), ingredientOf(name)), basis: 'prepared' as const };
     try {
-      mass_g = amount_g(read.value, line);
+      return { line, mass_g: Math.round(amount_g(amount, line) * 1000) / 1000 };
     } catch {
-      setWrong({ amount: `${name} cannot be weighed from that unit. Weigh it, and enter grams.` });
-      return;
-    }
-    setWrong({});
-    if (
-      await batch.enter(
-        [
-          ['line.added', { line }],
-          ['line.weighed', { lineId: line.id, mass_g: Math.round(mass_g * 1000) / 1000 }],
-        ],
-        when,
-      )
-    ) {
-      setName('');
-      setPicked(null);
-      setAmount('');
+      return null;
     }
   };
+  const form = useTyped({ name: '', amount: '' }, ({ name }) => ({
+    name: words('The ingredient'),
+    amount: (text: string) => {
+      if (text.trim() === '') return { ok: false as const, fault: missing('How much is empty.') };
+      const read = readAmount(text, kitchen.locale, ingredientOf(name) ?? {});
+      if (!read.ok) return read;
+      const found = weighed(read.value, name);
+      if (found) return { ok: true as const, value: found };
+      return unreadable(
+        'no-weight',
+        `${name} cannot be weighed from that unit.`,
+        'What goes in is kept by weight.',
+        'Weigh it, and enter grams.',
+      );
+    },
+  }));
+  const add = form.submit(async ({ amount: { line, mass_g } }) => {
+    const put = await batch.enter(
+      [
+        ['line.added', { line }],
+        ['line.weighed', { lineId: line.id, mass_g }],
+      ],
+      when,
+    );
+    if (!put) return;
+    form.again();
+    setPicked(null);
+  });
   return (
-    <Sheet title={started.recipe.sketch ? 'What goes in' : 'Something else went in'}>
-      {!started.recipe.sketch && (
+    <Sheet title={sketch ? 'What goes in' : 'Something else went in'}>
+      {!sketch && (
         <Soft>
           What the recipe does not name holds the batch: its authority covers the recipe as it stands.
         </Soft>
       )}
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void onSubmit(e)}
-        sx={{ display: 'grid', gridTemplateColumns: '1fr 120px', gap: 1.5, mt: 1, alignItems: 'start' }}
-      >
-        <Autocomplete
-          freeSolo
-          options={library.all}
-          getOptionLabel={o => (typeof o === 'string' ? o : o.name)}
-          inputValue={name}
-          onInputChange={(_, text, reason) => {
-            setName(text);
-            if (reason === 'input') setPicked(null);
-          }}
-          onChange={(_, o) => setPicked(typeof o === 'string' ? null : o)}
-          value={picked}
-          renderInput={params => (
-            <TextField {...params} label="What" error={wrong.name !== undefined} helperText={wrong.name} />
-          )}
+      <EntryForm form={form} action="It went in" onSubmit={add} wide="1fr 120px" tall>
+        <Suggested
+          at={form.at('name')}
+          label="What"
+          of={library.all}
+          nameOf={i => i.name}
+          picked={picked}
+          onPick={setPicked}
         />
-        <TextField
-          label="How much"
-          value={amount}
-          onChange={e => setAmount(e.target.value)}
-          error={wrong.amount !== undefined}
-          helperText={wrong.amount ?? 'such as 850 g'}
-        />
-        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>
-          It went in
-        </Button>
-      </Box>
+        <Amount at={form.at('amount')} label="How much" hint="such as 850 g" />
+      </EntryForm>
       {batch.state.added.map(a => (
         <Box key={a.by.eventId} sx={{ mt: 1 }}>
           {a.line.amount.text} {a.line.name}
@@ -205,27 +167,22 @@ export function AddLineEntry({ batch, when }: Props) {
 export function YieldEntry({ batch, when }: Props) {
   const { kitchen } = useHere();
   const navigate = useNavigate();
-  const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const reason = useEntry({ reason: words('The reason') });
+  const started = startedOf(batch);
+  const form = useTyped({ reason: '' }, () => ({ reason: words('The reason') }));
   const filled = batch.state.jars.filter(j => j.setAside?.why !== 'part-filled');
   const pints = pintsOf(filled.map(j => ({ size: j.size, count: 1 }))).valueOf();
   if (filled.length === 0) return null;
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    const v = reason.read();
-    if (v && (await batch.enter([['yield.explained', { reason: v.reason }]], when))) reason.clear();
-  };
+  const explain = form.submit(async v => {
+    if (await batch.enter([['yield.explained', v]], when)) form.again();
+  });
   const expected = started.expected?.pints ?? null;
   return (
     <Sheet title="What came out">
       <Typography>
         <strong>{numberText(pints, kitchen, 2)} pints</strong> filled
-        {expected !== null && expected > 0 && (
-          <>
-            {' '}
-            of {numberText(expected, kitchen, 2)} foreseen, {Math.round((pints / expected) * 100)} %
-          </>
-        )}
+        {expected !== null &&
+          expected > 0 &&
+          ` of ${numberText(expected, kitchen, 2)} foreseen, ${Math.round((pints / expected) * 100)} %`}
         .
       </Typography>
       {batch.state.yieldReasons.map(y => (
@@ -233,17 +190,9 @@ export function YieldEntry({ batch, when }: Props) {
           {y.reason}
         </Box>
       ))}
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void onSubmit(e)}
-        sx={{ display: 'grid', gap: 1.25, mt: 1.5 }}
-      >
-        <TextField label="Why more or less" {...reason.field('reason')} />
-        <Button type="submit" variant="outlined">
-          Keep the reason
-        </Button>
-      </Box>
+      <EntryForm form={form} action="Keep the reason" onSubmit={explain} mt={1.5}>
+        <Text at={form.at('reason')} label="Why more or less" />
+      </EntryForm>
       {started.recipe.sketch && (
         <Button
           variant="contained"

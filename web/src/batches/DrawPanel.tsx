@@ -1,34 +1,21 @@
-import { drawLots, returnLots, reverseDraw } from '@cocotte/contract';
-import {
-  Decimal,
-  type Fault,
-  dayOf,
-  moneyText,
-  readDecimal,
-  type Names,
-  byName,
-} from '@cocotte/core/measure';
-import { unitSign } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
-import { useState } from 'react';
+import { drawLots } from '@cocotte/contract';
+import { Decimal, dayOf, moneyText, numberText } from '@cocotte/core/measure';
+import { type ShelfItem, unitSign } from '@cocotte/core/stores';
+import { Button } from '@mui/material';
+import type { ReactNode } from 'react';
+import { Figure, Pick } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Line, Stack } from '../kit/layout.tsx';
+import { List } from '../kit/List.tsx';
+import { Loaded } from '../kit/Loaded.tsx';
+import { Faults, Sheet, Soft } from '../kit/parts.tsx';
+import { rows as rowsOf } from '../kit/readers.ts';
 import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
-import { faultText } from '../shell/entry.ts';
-import { Faults, Sheet, Soft } from '../shell/parts.tsx';
-import { ReasonDialog } from '../shell/ReasonDialog.tsx';
 import { useHere } from '../shell/session.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
 import type { OpenBatch } from './api.ts';
+import { Drawn } from './Drawn.tsx';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
 
@@ -44,13 +31,22 @@ const stacked = {
 
 /** Draws what the batch needs out of the open containers: nothing is chosen unless somebody wants to. */
 export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
+  return (
+    <Loaded query={useShelf()}>
+      {view => (
+        <Stack>
+          {/* After a draw the rest is proposed anew. */}
+          <Needs key={batch.state.draws.map(d => d.drawId).join()} batch={batch} when={when} view={view} />
+          {batch.state.draws.length > 0 && <Drawn batch={batch} />}
+        </Stack>
+      )}
+    </Loaded>
+  );
+}
+
+function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { shelf: ShelfItem[] } }) {
   const { kitchen } = useHere();
-  const { data, isPending } = useShelf();
   const changed = useStockChanged();
-  const [chosen, setChosen] = useState<Names<string>>(() => byName());
-  const [typed, setTyped] = useState<Names<string>>(() => byName());
-  const [faults, setFaults] = useState<Names<Fault>>(() => byName());
-  const [rest, setRest] = useState<Fault[]>([]);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const use = {
     line: null,
@@ -59,183 +55,158 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     today: dayOf(kitchenNow(), kitchen.zone),
   };
   const drawn = batch.state.draws.flatMap(d => d.lots);
-  const rows = batchNeeds(batch.state, data?.shelf ?? []).map(need => {
-    const done = drawn.filter(l =>
+  const needs = batchNeeds(batch.state, view.shelf).map(need => ({
+    need,
+    done: drawn.filter(l =>
       need.line
         ? l.lineId === need.line.id
         : l.kind === need.kind && (need.size === null || l.jarSize === need.size),
-    );
-    // What was drawn already is not proposed again; a further draw is typed by hand.
-    const text = typed[need.key] ?? (done.length > 0 ? '' : needText(need));
-    const lotId = chosen[need.key] ?? '';
-    return {
-      need,
-      done,
-      text,
-      lotId,
-      drawing: text.trim() === '' ? null : drawingOf(need, text, kitchen.locale, use, lotId),
-    };
+    ),
+  }));
+  const draws = (i: number, text: string, lotId: string) => {
+    const need = needs[i]?.need;
+    return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen.locale, use, lotId) : null;
+  };
+  const form = useTyped(
+    {
+      needs: needs.map(({ need, done }) => ({
+        // What was drawn already is not proposed again; a further draw is typed by hand.
+        quantity: done.length > 0 ? '' : needText(need, kitchen.locale),
+        lotId: '',
+      })),
+    },
+    () => ({
+      needs: rowsOf(({ lotId }: { lotId: string }, i) => ({
+        quantity: (text: string) => draws(i, text, lotId) ?? { ok: true as const, value: null },
+      })),
+    }),
+  );
+  const typed = form.typed('needs');
+  const rows = needs.map((row, i) => {
+    const { quantity = '', lotId = '' } = typed[i] ?? {};
+    return { ...row, i, lotId, drawing: draws(i, quantity, lotId) };
   });
-  const draw = async () => {
-    const found = byName<Fault>();
-    const wanted = rows.flatMap(r => {
-      if (r.drawing === null || !r.need.shelf) return [];
-      if (!r.drawing.ok) {
-        found[r.need.key] = r.drawing.fault;
-        return [];
-      }
-      return r.drawing.value.lots.map(l => ({
-        key: r.need.key,
-        lotId: l.lotId,
-        lineId: r.need.line?.id ?? null,
-        quantity: l.quantity,
-      }));
-    });
-    setFaults(found);
-    setRest([]);
-    if (Object.keys(found).length > 0 || wanted.length === 0) return;
+  const draw = form.submit(async v => {
+    const wanted = v.needs.flatMap(({ quantity }, i) =>
+      (quantity?.lots ?? []).map(l => ({
+        i,
+        lot: { lotId: l.lotId, lineId: needs[i]?.need.line?.id ?? null, quantity: l.quantity },
+      })),
+    );
+    if (wanted.length === 0) return [];
     const back = await batch.decide(
       stamp =>
         call(drawLots, {
           params: { batchId: batch.id },
-          body: { lots: wanted.map(({ lotId, lineId, quantity }) => ({ lotId, lineId, quantity })), stamp },
+          body: { lots: wanted.map(w => w.lot), stamp },
         }),
       when,
     );
-    const placed = byName<Fault>();
-    const others: Fault[] = [];
-    for (const fault of back) {
-      const index = /^lots\[(\d+)\]/.exec(fault.path)?.[1];
-      const at = index === undefined ? undefined : wanted[Number(index)];
-      if (at) placed[at.key] = fault;
-      else others.push(fault);
-    }
-    setFaults(placed);
-    setRest(others);
     await changed();
-    if (back.length === 0) {
-      setChosen(byName());
-      setTyped(byName());
-    }
-  };
-  const nothingToDraw = rows.every(r => r.drawing === null || !r.need.shelf);
+    // A need may be drawn out of several lots: what the server says of one of them stands at the need.
+    return back.map(f => ({
+      ...f,
+      path: f.path.replace(/^lots\[(\d+)\].*/, (_, k: string) => `needs.${wanted[Number(k)]?.i}.quantity`),
+    }));
+  });
   const cost = drawn.reduce((sum, l) => sum.plus(new Decimal(l.quantity).times(l.unitCost)), new Decimal(0));
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
-      <Sheet title="Draw lots" aside="Out of the open container, then the oldest">
-        <Box>
-          <Table size="small">
-            <TableHead sx={{ display: { xs: 'none', sm: 'table-header-group' } }}>
-              <TableRow>
-                <TableCell sx={{ width: '30%' }}>For</TableCell>
-                <TableCell sx={{ width: 170 }}>Quantity</TableCell>
-                <TableCell>Out of</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {rows.map(r => (
-                <TableRow key={r.need.key} sx={stacked}>
-                  <TableCell sx={{ fontWeight: 600, pt: '16px !important' }}>
-                    {r.need.title}
-                    {r.need.shelf && r.need.line && r.need.shelf.item.name !== r.need.title && (
-                      <Box>
-                        <Soft sx={{ fontWeight: 400 }}>out of {r.need.shelf.item.name}</Soft>
-                      </Box>
-                    )}
-                    {r.done.length > 0 && (
-                      <Box>
-                        <Soft sx={{ fontWeight: 400 }}>
-                          drawn:{' '}
-                          {r.done
-                            .map(
-                              d => `${d.quantity}${d.unit === 'each' ? '' : ` ${d.unit}`} from ${d.lotLabel}`,
-                            )
-                            .join(', ')}
-                        </Soft>
-                      </Box>
-                    )}
-                  </TableCell>
-                  <TableCell>
-                    <TextField
-                      value={r.text}
-                      disabled={!r.need.shelf}
-                      error={faults[r.need.key] !== undefined}
-                      helperText={faults[r.need.key] && faultText(faults[r.need.key] as Fault)}
-                      onChange={e => {
-                        setTyped(t => ({ ...t, [r.need.key]: e.target.value }));
-                        setFaults(({ [r.need.key]: _gone, ...f }) => f);
-                      }}
-                      slotProps={{
-                        htmlInput: { 'aria-label': `Quantity of ${r.need.title}`, inputMode: 'decimal' },
-                        input: {
-                          endAdornment: <Soft>{r.need.shelf ? unitSign(r.need.shelf.item.unit) : ''}</Soft>,
-                        },
-                      }}
+    <Sheet title="Draw lots" aside="Out of the open container, then the oldest">
+      <form noValidate onSubmit={draw}>
+        <List
+          label="What the batch needs"
+          rows={rows}
+          keyOf={r => r.need.key}
+          rowSx={() => stacked}
+          headFrom="sm"
+          columns={[
+            {
+              head: 'For',
+              sx: { width: '30%', fontWeight: 600, '&.MuiTableCell-body': { pt: 2 } },
+              cell: r => (
+                <>
+                  {r.need.title}
+                  {r.need.shelf && r.need.line && r.need.shelf.item.name !== r.need.title && (
+                    <Small>out of {r.need.shelf.item.name}</Small>
+                  )}
+                  {r.done.length > 0 && (
+                    <Small>
+                      drawn:{' '}
+                      {r.done
+                        .map(
+                          d =>
+                            `${numberText(Number(d.quantity), kitchen)}${d.unit === 'each' ? '' : ` ${d.unit}`} from ${d.lotLabel}`,
+                        )
+                        .join(', ')}
+                    </Small>
+                  )}
+                </>
+              ),
+            },
+            {
+              head: 'Quantity',
+              sx: { width: 190 },
+              cell: r => (
+                <Figure
+                  at={form.at(`needs.${r.i}.quantity`)}
+                  label={`Quantity of ${r.need.title}`}
+                  hiddenLabel
+                  unit={r.need.shelf ? unitSign(r.need.shelf.item.unit) : ''}
+                  disabled={!r.need.shelf}
+                />
+              ),
+            },
+            {
+              head: 'Out of',
+              cell: r =>
+                r.need.shelf ? (
+                  <>
+                    <Pick
+                      at={form.at(`needs.${r.i}.lotId`)}
+                      label={`Lot of ${r.need.title}`}
+                      hiddenLabel
+                      of={[
+                        ['', autoWords(r)],
+                        ...r.need.shelf.lots.map(
+                          lot =>
+                            [
+                              lot.id,
+                              `only lot ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${lot.onHand} ${r.need.shelf?.item.unit === 'each' ? 'left' : `${r.need.shelf?.item.unit} left`})`,
+                            ] as const,
+                        ),
+                      ]}
                     />
-                  </TableCell>
-                  <TableCell>
-                    {r.need.shelf ? (
-                      <TextField
-                        select
-                        slotProps={{
-                          select: {
-                            displayEmpty: true,
-                            SelectDisplayProps: { 'aria-label': `Lot of ${r.need.title}` },
-                          },
-                        }}
-                        value={r.lotId}
-                        onChange={e => setChosen(c => ({ ...c, [r.need.key]: e.target.value }))}
-                      >
-                        <MenuItem value="">{autoWords(r)}</MenuItem>
-                        {r.need.shelf.lots.map(lot => (
-                          <MenuItem key={lot.id} value={lot.id}>
-                            only lot {lot.label}
-                            {lot.strength_pct === null ? '' : `, ${lot.strength_pct} %`} ({lot.onHand}{' '}
-                            {r.need.shelf?.item.unit === 'each' ? 'left' : `${r.need.shelf?.item.unit} left`})
-                          </MenuItem>
-                        ))}
-                      </TextField>
-                    ) : (
-                      <Soft>no such item on the shelf</Soft>
-                    )}
                     {r.drawing?.ok && !r.lotId && r.drawing.value.skipped.length > 0 && (
-                      <Box sx={{ mt: 0.5 }}>
-                        <Soft sx={{ fontSize: '0.92rem' }}>
-                          passed over: {r.drawing.value.skipped.map(s => `${s.label} (${s.why})`).join(' ')}
-                        </Soft>
-                      </Box>
+                      <Small>
+                        passed over: {r.drawing.value.skipped.map(s => `${s.label} (${s.why})`).join(' ')}
+                      </Small>
                     )}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Box>
-        <Faults faults={rest} />
-        <Box
-          sx={{
-            display: 'flex',
-            justifyContent: 'space-between',
-            alignItems: 'center',
-            mt: 2,
-            gap: 2,
-            flexWrap: 'wrap',
-          }}
-        >
+                  </>
+                ) : (
+                  <Soft>no such item on the shelf</Soft>
+                ),
+            },
+          ]}
+        />
+        <Faults faults={form.faults} />
+        <Line mt={2} sx={{ justifyContent: 'space-between' }}>
           <Soft>{cost.isZero() ? 'Nothing is drawn yet.' : `Drawn so far: ${moneyText(cost, kitchen)}`}</Soft>
           <Button
+            type="submit"
             variant="contained"
             size="large"
-            disabled={batch.busy || isPending || nothingToDraw}
-            onClick={() => void draw()}
+            disabled={batch.busy || rows.every(r => r.drawing === null)}
           >
             Draw these lots
           </Button>
-        </Box>
-      </Sheet>
-      {batch.state.draws.length > 0 && <Drawn batch={batch} onFaults={setRest} />}
-    </Box>
+        </Line>
+      </form>
+    </Sheet>
   );
+}
+
+function Small({ children }: { children: ReactNode }) {
+  return <Soft sx={{ display: 'block', fontWeight: 400, fontSize: '0.92rem' }}>{children}</Soft>;
 }
 
 /** In words, which lots a quantity comes from. */
@@ -252,136 +223,4 @@ function autoWords({
   }
   const first = need.shelf?.lots[0];
   return first ? `${first.label}${first.openedOn === null ? '' : ' (open)'}` : 'nothing left';
-}
-
-/** What was drawn: put back as a whole, or part of it that did not go into the pot. */
-function Drawn({ batch, onFaults }: { batch: OpenBatch; onFaults: (faults: Fault[]) => void }) {
-  const changed = useStockChanged();
-  const [puttingBack, setPuttingBack] = useState<string | null>(null);
-  const [returning, setReturning] = useState(false);
-  const bands = batch.state.draws
-    .flatMap(d => d.lots)
-    .filter(l => l.kind !== 'ingredient' && l.kind !== 'lid');
-  const putBack = async (drawId: string, reason: string) => {
-    setPuttingBack(null);
-    onFaults(
-      await batch.decide(stamp =>
-        call(reverseDraw, { params: { batchId: batch.id, drawId }, body: { reason, stamp } }),
-      ),
-    );
-    await changed();
-  };
-  return (
-    <Sheet
-      title="Drawn"
-      aside={
-        bands.length > 0 && (
-          <Button size="small" variant="outlined" onClick={() => setReturning(true)}>
-            Something came back
-          </Button>
-        )
-      }
-    >
-      {batch.state.draws.map(d => (
-        <Box key={d.drawId} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1 }}>
-          <Box sx={{ flex: 1 }}>
-            {d.lots
-              .map(l => `${l.quantity}${l.unit === 'each' ? '' : ` ${l.unit}`} ${l.name} (${l.lotLabel})`)
-              .join('; ')}
-          </Box>
-          <Button size="small" variant="outlined" onClick={() => setPuttingBack(d.drawId)}>
-            Put back
-          </Button>
-        </Box>
-      ))}
-      {batch.state.returns.map(r => (
-        <Box key={r.by.eventId} sx={{ py: 0.5 }}>
-          <Soft>
-            Came back:{' '}
-            {r.lots
-              .map(l => `${l.quantity} ${bands.find(b => b.lotId === l.lotId)?.name ?? 'of a lot'}`)
-              .join(', ')}
-            . {r.reason}
-          </Soft>
-        </Box>
-      ))}
-      {puttingBack && (
-        <ReasonDialog
-          title="Why is this draw put back?"
-          action="Put it back"
-          onClose={() => setPuttingBack(null)}
-          onReason={reason => void putBack(puttingBack, reason)}
-        />
-      )}
-      {returning && <ReturnForm batch={batch} onDone={() => setReturning(false)} />}
-    </Sheet>
-  );
-}
-
-function ReturnForm({ batch, onDone }: { batch: OpenBatch; onDone: () => void }) {
-  const { kitchen } = useHere();
-  const changed = useStockChanged();
-  const lots = [
-    ...new Map(
-      batch.state.draws
-        .flatMap(d => d.lots)
-        .filter(l => l.kind !== 'ingredient' && l.kind !== 'lid')
-        .map(l => [l.lotId, l]),
-    ).values(),
-  ];
-  const [lotId, setLotId] = useState(lots.find(l => l.kind === 'band')?.lotId ?? lots[0]?.lotId ?? '');
-  const [count, setCount] = useState('');
-  const [faults, setFaults] = useState<Fault[]>([]);
-  const [asking, setAsking] = useState(false);
-  const send = async (reason: string) => {
-    setAsking(false);
-    const read = readDecimal(count, kitchen.locale, { name: 'How many', min: 0, above: true, max: 1e6 });
-    if (!read.ok) return setFaults([read.fault]);
-    const back = await batch.decide(stamp =>
-      call(returnLots, {
-        params: { batchId: batch.id },
-        body: { lots: [{ lotId, quantity: read.value }], reason, stamp },
-      }),
-    );
-    setFaults(back);
-    await changed();
-    if (back.length === 0) onDone();
-  };
-  return (
-    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}>
-      <TextField
-        select
-        label="What came back"
-        value={lotId}
-        onChange={e => setLotId(e.target.value)}
-        sx={{ width: 240 }}
-      >
-        {lots.map(l => (
-          <MenuItem key={l.lotId} value={l.lotId}>
-            {l.name}, lot {l.lotLabel}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        label="How many"
-        value={count}
-        onChange={e => setCount(e.target.value)}
-        slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-        sx={{ width: 120 }}
-      />
-      <Button variant="outlined" disabled={count.trim() === ''} onClick={() => setAsking(true)}>
-        Put on the shelf
-      </Button>
-      <Button onClick={onDone}>Not now</Button>
-      <Faults faults={faults} />
-      {asking && (
-        <ReasonDialog
-          title="Why did it come back?"
-          action="Put it on the shelf"
-          onClose={() => setAsking(false)}
-          onReason={reason => void send(reason)}
-        />
-      )}
-    </Box>
-  );
 }

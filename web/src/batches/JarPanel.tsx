@@ -1,14 +1,15 @@
-import { type LoadPhase } from '@cocotte/core/batches';
-import type { JarState } from '@cocotte/core/batches';
-import { MM_PER_INCH, mixedText, rangesText, readRanges } from '@cocotte/core/measure';
+import { MM_PER_INCH, mixedText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import type { Line } from '@cocotte/core/recipes';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { v7 } from 'uuid';
-import { JarShelf } from '../shell/jars.tsx';
-import { Caution, Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
+import { Switcher } from '../kit/fields.tsx';
+import { JarShelf } from '../kit/jars.tsx';
+import { Cells, Columns, Stack } from '../kit/layout.tsx';
+import { Caution, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { AllBut } from './AllBut.tsx';
 import type { OpenBatch } from './api.ts';
+import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
 import type { When } from './when.ts';
 
 /** Jars that one canner holds, proposed for the next load where the kitchen has none on record. Common practice for a round canner. */
@@ -33,30 +34,23 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   }));
   const planned = started.jars.reduce((n, j) => n + j.count, 0);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+    <Stack>
       <Sheet title="Jars" aside={`${batch.state.jars.length} of ${planned} filled`}>
         {shelf.length > 0 ? <JarShelf jars={shelf} /> : <Soft>No jar is filled yet.</Soft>}
       </Sheet>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns>
         <FillEntry batch={batch} when={when} />
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        <Stack>
           {started.recipe.lines
             .filter(l => l.where === 'each jar')
             .map(line => (
               <DoseEntry key={line.id} batch={batch} line={line} when={when} />
             ))}
           <LoadEntry batch={batch} when={when} />
-        </Box>
-      </Box>
+        </Stack>
+      </Columns>
       <LoadList batch={batch} />
-    </Box>
+    </Stack>
   );
 }
 
@@ -101,42 +95,22 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         )
       }
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 1.5, mt: 1 }}>
+      <Cells gap={1.5}>
         {started.jars.length > 1 && (
-          <TextField
-            select
+          <Switcher
             label="Jar size"
             value={size}
-            onChange={e => {
-              setSize(e.target.value as JarSizeId);
+            of={started.jars.map(j => [j.size, jarSize(j.size).name] as const)}
+            onPick={(picked: JarSizeId) => {
+              setSize(picked);
               setCount(null);
               setJarLot(null);
             }}
-          >
-            {started.jars.map(j => (
-              <MenuItem key={j.size} value={j.size}>
-                {jarSize(j.size).name}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
         )}
-        <TextField select label="Jar lot" value={jarLotId} onChange={e => setJarLot(e.target.value)}>
-          <MenuItem value="">not drawn</MenuItem>
-          {uniqueLots(jarLots).map(l => (
-            <MenuItem key={l.lotId} value={l.lotId}>
-              {l.lotLabel}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField select label="Lid lot" value={lidLotId} onChange={e => setLidLot(e.target.value)}>
-          <MenuItem value="">not drawn</MenuItem>
-          {uniqueLots(lidLots).map(l => (
-            <MenuItem key={l.lotId} value={l.lotId}>
-              {l.lotLabel}
-            </MenuItem>
-          ))}
-        </TextField>
-      </Box>
+        <Switcher label="Jar lot" value={jarLotId} of={lotChoices(jarLots)} onPick={setJarLot} />
+        <Switcher label="Lid lot" value={lidLotId} of={lotChoices(lidLots)} onPick={setLidLot} />
+      </Cells>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 2, my: 2 }}>
         <Button
           variant="outlined"
@@ -177,65 +151,10 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   );
 }
 
-function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
-  return [...new Map(lots.map(l => [l.lotId, l])).values()];
-}
-
-/** "All but these": the numbers left out, typed; empty for none. */
-function AllBut({
-  label,
-  among,
-  action,
-  onTake,
-}: {
-  label: string;
-  among: number[];
-  action: (n: number) => string;
-  onTake: (taken: number[], left: number[]) => Promise<boolean>;
-}) {
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState('');
-  const out = readRanges(text) ?? [];
-  const taken = among.filter(n => !out.includes(n));
-  const take = async () => {
-    const left = readRanges(text);
-    if (left === null || left.some(n => !among.includes(n))) {
-      setFault(`Enter jar numbers among ${rangesText(among)}, such as 3, 5-6.`);
-      return;
-    }
-    if (taken.length === 0) {
-      setFault('That leaves none.');
-      return;
-    }
-    if (await onTake(taken, left)) setText('');
-  };
-  return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', sm: '1.3fr 1fr' },
-        gap: 1.5,
-        mt: 1.5,
-        alignItems: 'start',
-      }}
-    >
-      <Button variant="contained" sx={{ minHeight: 60, order: { sm: 0 } }} onClick={() => void take()}>
-        {action(taken.length)}
-      </Button>
-      <TextField
-        label={label}
-        placeholder="none"
-        value={text}
-        onChange={e => {
-          setText(e.target.value);
-          setFault('');
-        }}
-        error={fault !== ''}
-        helperText={fault}
-      />
-    </Box>
-  );
-}
+const lotChoices = (lots: { lotId: string; lotLabel: string }[]) => [
+  ['', 'not drawn'] as const,
+  ...uniqueLots(lots).map(l => [l.lotId, l.lotLabel] as const),
+];
 
 function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: When }) {
   const waiting = batch.state.jars
@@ -275,118 +194,6 @@ function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: 
           }
         />
       )}
-    </Sheet>
-  );
-}
-
-/** Jars that may go in the canner next: never processed, short or failed before, and not set aside. */
-function loadable(batch: OpenBatch): JarState[] {
-  const loads = new Map(batch.state.loads.map(l => [l.id, l]));
-  return batch.state.jars.filter(j => {
-    if (j.setAside) return false;
-    const load = loads.get(j.loadIds.at(-1) ?? '');
-    if (!load) return true;
-    return (
-      load.lifted !== null &&
-      (load.phase === 'short' || load.phase === 'unverified' || j.pressed?.sealed === false)
-    );
-  });
-}
-
-function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
-  const among = loadable(batch);
-  const lids = uniqueLots(batch.state.draws.flatMap(d => d.lots).filter(l => l.kind === 'lid'));
-  const first = among.find(j => j.loadIds.length === 0);
-  // Fresh jars and jars that go back in are separate loads.
-  const jars = first ? among.filter(j => j.loadIds.length === 0) : among;
-  const again = !first && jars.length > 0;
-  const [lidLot, setLidLot] = useState('');
-  const newLid = lidLot || lids[0]?.lotId || '';
-  if (jars.length === 0) return null;
-  const number = Math.max(0, ...batch.state.loads.map(l => l.number)) + 1;
-  return (
-    <Sheet title={`Load ${number}`} aside={again ? 'processed again' : 'into the canner'}>
-      <Typography>
-        {again
-          ? 'These jars go back in with new lids, and the whole time runs again.'
-          : 'On a rack, not touching, lids fingertip tight.'}
-      </Typography>
-      {again && (
-        <TextField
-          select
-          label="New lids from"
-          value={newLid}
-          onChange={e => setLidLot(e.target.value)}
-          sx={{ mt: 1.5 }}
-        >
-          {lids.map(l => (
-            <MenuItem key={l.lotId} value={l.lotId}>
-              {l.lotLabel}
-            </MenuItem>
-          ))}
-        </TextField>
-      )}
-      <AllBut
-        label="All but jars"
-        among={jars.map(j => j.number)}
-        action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
-        onTake={taken =>
-          batch.enter(
-            [
-              [
-                'load.packed',
-                { loadId: v7(), number, jars: taken, newLidLotId: again ? newLid || null : null },
-              ],
-            ],
-            when,
-          )
-        }
-      />
-    </Sheet>
-  );
-}
-
-const PHASES: Record<LoadPhase, { words: string; tone: 'leaf' | 'live' | 'ox' | 'plain' }> = {
-  packed: { words: 'waiting for the boil', tone: 'plain' },
-  boiling: { words: 'boiling', tone: 'live' },
-  'boil lost': { words: 'boil lost', tone: 'ox' },
-  resting: { words: 'resting', tone: 'live' },
-  processed: { words: 'processed', tone: 'leaf' },
-  short: { words: 'short: jars held', tone: 'ox' },
-  unverified: { words: 'time unverified: jars held', tone: 'ox' },
-  'no time': { words: 'no processing time: jars held', tone: 'ox' },
-};
-
-function LoadList({ batch }: { batch: OpenBatch }) {
-  if (batch.state.loads.length === 0) return null;
-  return (
-    <Sheet title="Loads">
-      {batch.state.loads.map(l => (
-        <Box
-          key={l.id}
-          sx={{
-            display: 'flex',
-            gap: 2,
-            py: 1,
-            flexWrap: 'wrap',
-            alignItems: 'baseline',
-            borderBottom: 1,
-            borderColor: 'rule.main',
-            '&:last-of-type': { borderBottom: 0 },
-          }}
-        >
-          <strong>Load {l.number}</strong>
-          <span>jars {rangesText(l.jars)}</span>
-          <Tag tone={PHASES[l.phase]?.tone ?? 'plain'}>{PHASES[l.phase]?.words}</Tag>
-          {l.time_s !== null && (
-            <Soft>
-              {Math.floor(l.time_s / 60)} min {Math.floor(l.time_s % 60)} s of {(l.required_s ?? 0) / 60} min,{' '}
-              {l.timeHow}
-            </Soft>
-          )}
-          {l.voided_s.length > 0 && <Soft>{l.voided_s.length} void before</Soft>}
-        </Box>
-      ))}
     </Sheet>
   );
 }

@@ -1,19 +1,14 @@
-import {
-  Fraction,
-  celsius,
-  clockText,
-  durationText,
-  massText,
-  readNumber,
-  temperatureText,
-} from '@cocotte/core/measure';
+import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
-import { type FormEvent, useState } from 'react';
-import { useEntry } from '../shell/entry.ts';
+import { Box, Button, Typography } from '@mui/material';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Figure, Pick, Temperature } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Columns, Stack } from '../kit/layout.tsx';
+import { useRead } from '../kit/readers.ts';
 import { targetWords, windowText } from '../recipes/words.ts';
-import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../shell/parts.tsx';
+import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
 import { WorkEntry } from './WorkEntry.tsx';
@@ -32,15 +27,8 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       : sentence(targetWords(step.target, kitchen));
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.5fr) minmax(0, 1fr)' },
-        gap: 2,
-        alignItems: 'start',
-      }}
-    >
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+    <Columns of="1.5fr 1fr">
+      <Stack>
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
             <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>{now.text}</Typography>
@@ -168,8 +156,8 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             })}
           </Box>
         </Sheet>
-      </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      </Stack>
+      <Stack>
         <MeasureEntry batch={batch} when={when} />
         {started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
         <TemperatureEntry batch={batch} when={when} />
@@ -177,8 +165,8 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         <WorkEntry batch={batch} when={when} />
         <YieldEntry batch={batch} when={when} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
-      </Box>
-    </Box>
+      </Stack>
+    </Columns>
   );
 }
 
@@ -202,70 +190,35 @@ function Attention({ step }: { step: Step }) {
 }
 
 type Place = 'pot' | 'canner' | 'jar';
-/** Highest and lowest a thing can be, °C. */
+/** Lowest and highest a thing can be, °C. */
 const CAN_BE: Record<Place, [number, number]> = { pot: [-5, 130], canner: [-5, 105], jar: [-5, 105] };
 
 function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
-  const [where, setWhere] = useState<Place>('pot');
-  const inF = kitchen.temperature === 'F';
-  const [low, high] = CAN_BE[where];
-  const shown = (c: number) => (inF ? Math.round((c * 9) / 5 + 32) : c);
-  const form = useEntry({
-    temperature: t =>
-      readNumber(t, kitchen.locale, {
-        name: 'The temperature',
-        min: shown(low),
-        max: shown(high),
-        unit: ` °${kitchen.temperature}`,
-        why:
-          where === 'pot'
-            ? 'Water and sugar in an open pot stay below it.'
-            : 'Water in an open canner or jar does not pass its boiling point.',
-      }),
+  const read = useRead();
+  const form = useTyped({ temp_C: '', where: 'pot' as Place }, ({ where }) => ({
+    temp_C: read.temperature_C({
+      name: 'The temperature',
+      min: CAN_BE[where][0],
+      max: CAN_BE[where][1],
+      why:
+        where === 'pot'
+          ? 'Water and sugar in an open pot stay below it.'
+          : 'Water in an open canner or jar does not pass its boiling point.',
+    }),
+  }));
+  const log = form.submit(async v => {
+    if (await batch.enter([['temperature.read', v]], when)) form.again({ where: v.where });
   });
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    const v = form.read();
-    if (
-      v &&
-      (await batch.enter(
-        [
-          [
-            'temperature.read',
-            { where, temp_C: Math.round((inF ? celsius(v.temperature) : v.temperature) * 1000) / 1000 },
-          ],
-        ],
-        when,
-      ))
-    )
-      form.clear();
-  };
   const last = batch.state.temperatures.slice(-4).toReversed();
   const gel = batch.state.started?.gelPoint_C ?? 0;
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
   return (
     <Sheet title="Temperature">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void onSubmit(e)}
-        sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}
-      >
-        <TextField
-          label={`Read, °${kitchen.temperature}`}
-          inputMode="decimal"
-          {...form.field('temperature')}
-        />
-        <TextField select label="In the" value={where} onChange={e => setWhere(e.target.value as Place)}>
-          <MenuItem value="pot">pot</MenuItem>
-          <MenuItem value="canner">canner</MenuItem>
-          <MenuItem value="jar">jar</MenuItem>
-        </TextField>
-        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>
-          Log the temperature
-        </Button>
-      </Box>
+      <EntryForm form={form} action="Log the temperature" onSubmit={log} wide="1fr 110px" tall>
+        <Temperature at={form.at('temp_C')} label="Read" />
+        <Pick at={form.at('where')} label="In the" of={['pot', 'canner', 'jar']} />
+      </EntryForm>
       {last.map(t => (
         <Box key={t.by.eventId} sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
           <span>
@@ -281,34 +234,24 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
 
 function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
+  const read = useRead();
   const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
-  const [lineId, setLineId] = useState(lines[0]?.line.id ?? '');
-  const form = useEntry({
-    mass_g: t =>
-      readNumber(t, kitchen.locale, { name: 'The weight', min: 0, above: true, max: 1_000_000, unit: ' g' }),
+  const form = useTyped({ lineId: lines[0]?.line.id ?? '', mass_g: '' }, () => ({
+    mass_g: read.figure({ name: 'The weight', min: 0, above: true, max: 1_000_000, unit: ' g' }),
+  }));
+  const weigh = form.submit(async v => {
+    if (await batch.enter([['line.weighed', v]], when)) form.again({ lineId: v.lineId });
   });
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    const v = form.read();
-    if (v && (await batch.enter([['line.weighed', { lineId, mass_g: v.mass_g }]], when))) form.clear();
-  };
-  const chosen = lines.find(m => m.line.id === lineId);
+  const chosen = lines.find(m => m.line.id === form.typed('lineId'));
   return (
     <Sheet title="Weigh" aside="bowl by bowl, added up">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void onSubmit(e)}
-        sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, mt: 1, alignItems: 'start' }}
-      >
-        <TextField select label="Ingredient" value={lineId} onChange={e => setLineId(e.target.value)}>
-          {lines.map(m => (
-            <MenuItem key={m.line.id} value={m.line.id}>
-              {m.line.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField label="Grams" inputMode="decimal" {...form.field('mass_g')} />
+      <EntryForm form={form} action="Add the weight" onSubmit={weigh} wide="1fr 110px" tall>
+        <Pick
+          at={form.at('lineId')}
+          label="Ingredient"
+          of={lines.map(m => [m.line.id, m.line.name] as const)}
+        />
+        <Figure at={form.at('mass_g')} label="Grams" />
         {chosen && (
           <Soft sx={{ gridColumn: '1 / -1' }}>
             Planned {massText(chosen.planned_g, kitchen)}
@@ -319,10 +262,7 @@ function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
             )}
           </Soft>
         )}
-        <Button type="submit" variant="outlined" sx={{ gridColumn: '1 / -1', minHeight: 56 }}>
-          Add the weight
-        </Button>
-      </Box>
+      </EntryForm>
     </Sheet>
   );
 }

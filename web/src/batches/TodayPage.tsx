@@ -4,10 +4,10 @@ import { clockText, countdownText, dayText, instantText } from '@cocotte/core/me
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../shell/parts.tsx';
+import { Nothing, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
-import { FormCounts } from './BatchTable.tsx';
+import { FormCounts } from '../kit/FormCounts.tsx';
 import { useBatches } from './api.ts';
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);

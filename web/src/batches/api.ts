@@ -67,8 +67,8 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
   const lastSeq = view?.lastSeq ?? 0;
   const enter = useCallback<OpenBatch['enter']>(
     async (facts, when) => {
-      const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
-      if (!at.ok) return false;
+      const at = when ? await when.read() : { typedAt_ms: null };
+      if (!at) return false;
       await outbox.add(
         kitchen.id,
         batchId,
@@ -82,8 +82,8 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
   );
   const decide = useCallback<OpenBatch['decide']>(
     async (work, when) => {
-      const at = when ? when.read() : { ok: true as const, typedAt_ms: null };
-      if (!at.ok) return [];
+      const at = when ? await when.read() : { typedAt_ms: null };
+      if (!at) return [];
       setBusy(true);
       try {
         client.setQueryData(['batch', batchId], await work(makeStamp(person.id, at.typedAt_ms, lastSeq)));

@@ -1,4 +1,4 @@
-import { Decimal, type Fault, Fraction, type Reading, readDecimal } from '@cocotte/core/measure';
+import { Decimal, type Fault, Fraction, type Reading, fieldText, readDecimal } from '@cocotte/core/measure';
 import { scaleRecipe } from '@cocotte/core/recipes';
 import {
   type DrawUse,
@@ -42,13 +42,12 @@ export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need
     : needs;
 }
 
-/** A need as it would be typed, in the item's unit. */
-export function needText(need: Need): string {
+/** A need as it would be typed here, in the item's unit. */
+export function needText(need: Need, locale: string): string {
   if (!need.shelf || need.quantity <= 0) return '';
   const exact = new Decimal(need.quantity.toFixed(6));
-  return need.shelf.item.unit === 'each'
-    ? exact.ceil().toFixed()
-    : exact.toDecimalPlaces(MASS_PLACES, Decimal.ROUND_UP).toFixed();
+  const places = need.shelf.item.unit === 'each' ? 0 : MASS_PLACES;
+  return fieldText(exact.toDecimalPlaces(places, Decimal.ROUND_UP).toNumber(), locale, places);
 }
 
 /** The draws of one need: what each lot gives, and which lots may not serve it and why. */

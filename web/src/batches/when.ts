@@ -1,63 +1,50 @@
-import { type Fault, type Habits, instantOf, localTextOf } from '@cocotte/core/measure';
-import { useState } from 'react';
+import { type Habits, type Reading, instantOf, localTextOf, unreadable } from '@cocotte/core/measure';
+import { useTyped } from '../kit/form.ts';
+import { unasked } from '../kit/readers.ts';
 import { kitchenNow } from '../shell/clock.ts';
 
-/** When an entry happened: now, or a time typed in afterwards, for a day cooked on paper. */
-export interface When {
-  typed: boolean;
-  setTyped: (typed: boolean) => void;
-  /** Kitchen's wall clock, `YYYY-MM-DDTHH:MM:SS`. */
-  text: string;
-  setText: (text: string) => void;
-  fault: Fault | null;
-  /** The typed instant, or null for now; shows its fault where it cannot be read. */
-  read: () => { ok: true; typedAt_ms: number | null } | { ok: false };
-}
+/** A clock may run this much ahead before what it says is taken for the future. */
+const AHEAD_MS = 60_000;
 
-export function useWhen(kitchen: Pick<Habits, 'zone'>): When {
-  const [typed, setTypedState] = useState(false);
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState<Fault | null>(null);
-  const setTyped = (on: boolean) => {
-    if (on && text === '') setText(localTextOf(kitchenNow(), kitchen.zone));
-    setTypedState(on);
-    setFault(null);
+/** Reads a time on the kitchen's wall clock that has been, as an instant in ms. */
+export const pastInstant =
+  (zone: string) =>
+  (text: string): Reading<number> => {
+    const at_ms = instantOf(text, zone);
+    if (Number.isNaN(at_ms))
+      return unreadable(
+        'not-a-time',
+        'This is not a time.',
+        'The record is in order of time.',
+        'Enter day and time.',
+      );
+    if (at_ms > kitchenNow() + AHEAD_MS)
+      return unreadable(
+        'future-time',
+        'That time lies in the future.',
+        'What is written down afterwards has already happened.',
+        'Enter the time it happened.',
+      );
+    return { ok: true, value: at_ms };
   };
-  const read: When['read'] = () => {
-    if (!typed) return { ok: true, typedAt_ms: null };
-    const at_ms = instantOf(text, kitchen.zone);
-    if (Number.isNaN(at_ms)) {
-      setFault({
-        path: 'occurredAt',
-        code: 'not-a-time',
-        what: 'This is not a time.',
-        why: 'The record is in order of time.',
-        next: 'Enter day and time.',
-      });
-      return { ok: false };
-    }
-    if (at_ms > kitchenNow() + 60_000) {
-      setFault({
-        path: 'occurredAt',
-        code: 'future-time',
-        what: 'That time lies in the future.',
-        why: 'What is written down afterwards has already happened.',
-        next: 'Enter the time it happened.',
-      });
-      return { ok: false };
-    }
-    setFault(null);
-    return { ok: true, typedAt_ms: at_ms };
-  };
+
+/** When an entry happened: now, or a time typed in afterwards, for a day cooked on paper. */
+export function useWhen({ zone }: Pick<Habits, 'zone'>) {
+  const form = useTyped({ typed: false, occurredAt: '' }, ({ typed }) => ({
+    occurredAt: typed ? pastInstant(zone) : unasked(null),
+  }));
   return {
-    typed,
-    setTyped,
-    text,
-    setText: t => {
-      setText(t);
-      setFault(null);
+    /** What happened is written up afterwards. */
+    typed: form.typed('typed'),
+    setTyped: (on: boolean) => {
+      form.again({ typed: on, occurredAt: on ? localTextOf(kitchenNow(), zone) : '' });
     },
-    fault,
-    read,
+    at: form.at('occurredAt'),
+    /** The typed instant, or null for now; nothing where it cannot be read, and its fault is shown. */
+    read: async (): Promise<{ typedAt_ms: number | null } | null> => {
+      const found = await form.read();
+      return found && { typedAt_ms: found.occurredAt };
+    },
   };
 }
+export type When = ReturnType<typeof useWhen>;

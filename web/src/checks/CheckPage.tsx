@@ -1,20 +1,24 @@
 import { releaseJars } from '@cocotte/contract';
 import { type SetAsideReason, SET_ASIDE_REASONS } from '@cocotte/core/batches';
 import { type Condition, needsReading } from '@cocotte/core/checks';
-import { type Fault, rangesText, readNumber } from '@cocotte/core/measure';
+import { type Fault, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
-import { type FormEvent, useState } from 'react';
+import { Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
 import { type When, useWhen } from '../batches/when.ts';
 import { WhenFields } from '../batches/WhenFields.tsx';
-import { call, faultsOf } from '../shell/call.ts';
-import { useEntry, words } from '../shell/entry.ts';
-import { JarShelf } from '../shell/jars.tsx';
-import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
+import { call } from '../shell/call.ts';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Figure, Switcher, Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { JarShelf } from '../kit/jars.tsx';
+import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
+import { Columns, Line, Stack } from '../kit/layout.tsx';
+import { Loaded } from '../kit/Loaded.tsx';
+import { useRead, words } from '../kit/readers.ts';
 import { useHere, useMay, useMaySign } from '../shell/session.tsx';
-import { Waiting } from '../shell/Shell.tsx';
 import { CostPanel } from '../stores/costs/BatchCostPage.tsx';
 import { AcidityPanel } from './AcidityPanel.tsx';
 import { TakeJars } from './TakeJars.tsx';
@@ -23,9 +27,7 @@ import { TakeJars } from './TakeJars.tsx';
 export function CheckPage() {
   const { batchId = '' } = useParams();
   const { batch, error } = useBatch(batchId);
-  if (error && !batch) return <Faults faults={faultsOf(error)} />;
-  if (!batch) return <Waiting />;
-  return <Checking batch={batch} />;
+  return <Loaded query={{ data: batch, error }}>{open => <Checking batch={open} />}</Loaded>;
 }
 
 function Checking({ batch }: { batch: OpenBatch }) {
@@ -55,38 +57,21 @@ function Checking({ batch }: { batch: OpenBatch }) {
           <WhenFields when={when} />
         </Box>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
-        <Box
-          component="fieldset"
-          disabled={!mayCook}
-          sx={{
-            border: 0,
-            p: 0,
-            m: 0,
-            minWidth: 0,
-            display: 'grid',
-            gridTemplateColumns: 'minmax(0, 1fr)',
-            gap: 2,
-          }}
-        >
-          <PressPanel batch={batch} when={when} />
-          {needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
-          <DeviationPanel batch={batch} when={when} />
-          {!needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
+      <Columns>
+        <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
+          <Stack>
+            <PressPanel batch={batch} when={when} />
+            {needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
+            <DeviationPanel batch={batch} when={when} />
+            {!needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
+          </Stack>
         </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        <Stack>
           <GatePanel batch={batch} mayCook={mayCook} when={when} />
           <CostPanel batch={batch} />
           {mayCook && <TakeJars batch={batch} />}
-        </Box>
-      </Box>
+        </Stack>
+      </Columns>
     </>
   );
 }
@@ -147,20 +132,14 @@ function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         </Box>
       )}
       {(bad.length > 0 || unsealed.length > 0) && (
-        <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-          <TextField
-            select
+        <Line mt={1.5}>
+          <Switcher
             label="Set aside because"
             value={why}
-            onChange={e => setWhy(e.target.value as SetAsideReason)}
+            of={SET_ASIDE_REASONS}
+            onPick={setWhy}
             sx={{ width: 180 }}
-          >
-            {SET_ASIDE_REASONS.map(r => (
-              <MenuItem key={r} value={r}>
-                {r}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
           <Button
             variant="outlined"
             onClick={() =>
@@ -175,7 +154,7 @@ function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             Refrigerate, freeze, or process again with a new lid within 24 h. A jar found open or bulging
             later is destroyed untasted.
           </Soft>
-        </Box>
+        </Line>
       )}
     </Sheet>
   );
@@ -201,39 +180,19 @@ function DeviationPanel({ batch, when }: { batch: OpenBatch; when: When }) {
 }
 
 function SettleEntry({ batch, deviationKey, when }: { batch: OpenBatch; deviationKey: string; when: When }) {
-  const { kitchen } = useHere();
-  const form = useEntry({
-    minutes: t => readNumber(t, kitchen.locale, { name: 'The minutes', min: 0, max: 1440 }),
+  const read = useRead();
+  const form = useTyped({ minutes: '', reason: '' }, () => ({
+    minutes: read.figure({ name: 'The minutes', min: 0, max: 1440 }),
     reason: words('The reason'),
+  }));
+  const settle = form.submit(async v => {
+    await batch.enter([['deviation.settled', { key: deviationKey, ...v }]], when);
   });
-  const settle = (e: FormEvent) => {
-    e.preventDefault();
-    const v = form.read();
-    if (v)
-      void batch.enter(
-        [['deviation.settled', { key: deviationKey, reason: v.reason, minutes: v.minutes }]],
-        when,
-      );
-  };
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={settle}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', sm: '140px 1fr auto' },
-        gap: 1.5,
-        mt: 1,
-        alignItems: 'start',
-      }}
-    >
-      <TextField label="Minutes seen" inputMode="decimal" {...form.field('minutes')} />
-      <TextField label="On which clock, and why it holds" {...form.field('reason')} />
-      <Button type="submit" variant="outlined">
-        Settle it
-      </Button>
-    </Box>
+    <EntryForm form={form} action="Settle it" onSubmit={settle} wide="140px 1fr" narrow="1fr">
+      <Figure at={form.at('minutes')} label="Minutes seen" />
+      <Text at={form.at('reason')} label="On which clock, and why it holds" />
+    </EntryForm>
   );
 }
 

@@ -1,11 +1,14 @@
 import { takeJars } from '@cocotte/contract';
-import { type Fault, rangesText, readRanges } from '@cocotte/core/measure';
-import { Box, Button, MenuItem, TextField } from '@mui/material';
+import { rangesText, readRanges, unreadable } from '@cocotte/core/measure';
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { OpenBatch } from '../batches/api.ts';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Pick, Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Sheet, Soft } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
-import { Faults, Sheet, Soft } from '../shell/parts.tsx';
 import { useItems, useStockChanged } from '../stores/api.ts';
 
 /** Finished jars become an ingredient of another batch: their lot code, contents and cost go with them. */
@@ -18,42 +21,35 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
   const items = (data?.items ?? []).filter(i => i.kind === 'ingredient' && i.unit === 'each');
   const [open, setOpen] = useState(false);
   const [lotId, setLotId] = useState(() => v7());
-  const [itemId, setItemId] = useState('');
-  const [text, setText] = useState('');
-  const [faults, setFaults] = useState<Fault[]>([]);
+  const form = useTyped({ jars: '', itemId: '' }, () => ({
+    jars: (text: string) => {
+      const jars = readRanges(text);
+      return jars && jars.length > 0
+        ? { ok: true as const, value: jars }
+        : unreadable(
+            'not-numbers',
+            'These are no jar numbers.',
+            'Each jar is traced.',
+            'Write them like 1-4, 7.',
+          );
+    },
+  }));
   if (fit.length === 0) return null;
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const take = async () => {
-    const jars = readRanges(text);
-    if (!jars || jars.length === 0)
-      return setFaults([
-        {
-          path: 'jars',
-          code: 'not-numbers',
-          what: 'These are no jar numbers.',
-          why: 'Each jar is traced.',
-          next: 'Write them like 1-4, 7.',
-        },
-      ]);
+  const take = form.submit(async ({ jars, itemId }) => {
+    const label = started.lotCode.slice(0, 40);
     const back = await batch.decide(stamp =>
       call(takeJars, {
         params: { batchId: batch.id },
-        body: {
-          jars,
-          lotId,
-          itemId: itemId || (items[0]?.id ?? ''),
-          label: started.lotCode.slice(0, 40),
-          stamp,
-        },
+        body: { jars, lotId, itemId: itemId || (items[0]?.id ?? ''), label, stamp },
       }),
     );
-    setFaults(back);
     await changed();
-    if (back.length > 0) return;
-    setText('');
+    if (back.length > 0) return back;
+    form.again();
     setLotId(v7());
-    setOpen(false);
-  };
+    return setOpen(false);
+  });
   return (
     <Sheet
       title="Into another batch"
@@ -66,9 +62,9 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
       }
     >
       {batch.state.taken.map(t => (
-        <Box key={t.by.eventId}>
-          <Soft>Jars {rangesText(t.jars)} were taken into the kitchen.</Soft>
-        </Box>
+        <Soft key={t.by.eventId} sx={{ display: 'block' }}>
+          Jars {rangesText(t.jars)} were taken into the kitchen.
+        </Soft>
       ))}
       {!open ? (
         <Soft>
@@ -77,39 +73,16 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
       ) : items.length === 0 ? (
         <Soft>Add an ingredient counted in pieces first, with the net weight of one jar.</Soft>
       ) : (
-        <Box
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr auto' },
-            gap: 1.5,
-            mt: 1,
-            alignItems: 'start',
-          }}
-        >
-          <TextField
-            label="Which jars"
-            placeholder={rangesText(fit)}
-            value={text}
-            onChange={e => setText(e.target.value)}
-          />
-          <TextField
-            select
+        <EntryForm form={form} action="Take them" onSubmit={take} wide="1fr 1fr" narrow="1fr">
+          <Text at={form.at('jars')} label="Which jars" placeholder={rangesText(fit)} />
+          <Pick
+            at={form.at('itemId')}
             label="As which ingredient"
-            value={itemId || (items[0]?.id ?? '')}
-            onChange={e => setItemId(e.target.value)}
-          >
-            {items.map(i => (
-              <MenuItem key={i.id} value={i.id}>
-                {i.name}
-              </MenuItem>
-            ))}
-          </TextField>
-          <Button variant="outlined" disabled={batch.busy} onClick={() => void take()} sx={{ minHeight: 44 }}>
-            Take them
-          </Button>
-        </Box>
+            usual={items[0]?.id ?? ''}
+            of={items.map(i => [i.id, i.name] as const)}
+          />
+        </EntryForm>
       )}
-      <Faults faults={faults} />
     </Sheet>
   );
 }

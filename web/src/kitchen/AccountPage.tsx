@@ -1,11 +1,16 @@
 import { type SessionRow, changePassword, endSession, listSessions } from '@cocotte/contract';
 import { type Fault, instantText } from '@cocotte/core/measure';
-import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
+import { Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Columns, Stack } from '../kit/layout.tsx';
+import { List } from '../kit/List.tsx';
+import { Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
+import { words } from '../kit/readers.ts';
+import { Saved } from '../kit/Saved.tsx';
 import { call, faultsOf } from '../shell/call.ts';
-import { useEntry, words } from '../shell/entry.ts';
-import { Aloud, Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import { browserWords } from './browser-words.ts';
 
@@ -15,17 +20,10 @@ export function AccountPage() {
   return (
     <>
       <ViewHead title="Your password and devices" detail={`${person.name}, ${person.email}`} />
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.6fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="1.6fr 1fr">
         <Sessions />
         <PasswordForm />
-      </Box>
+      </Columns>
     </>
   );
 }
@@ -46,108 +44,92 @@ function Sessions() {
   };
   const at = (instant: string) => instantText(Date.parse(instant), kitchen);
   return (
-    <Sheet title="Where you are signed in" sx={{ overflowX: 'auto' }}>
-      <Faults faults={error ? faultsOf(error) : faults} />
-      <Table>
-        <TableHead>
-          <TableRow>
-            <TableCell>Browser</TableCell>
-            <TableCell>Since</TableCell>
-            <TableCell>Last seen</TableCell>
-            <TableCell>
-              <Aloud>Action</Aloud>
-            </TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {data?.sessions.map(s => (
-            <TableRow key={s.id}>
-              <TableCell>
+    <Sheet title="Where you are signed in">
+      <Faults faults={faults} />
+      <List
+        label="Where you are signed in"
+        size="medium"
+        rows={data?.sessions}
+        error={error}
+        keyOf={s => s.id}
+        columns={[
+          {
+            head: 'Browser',
+            order: s => browserWords(s.browser),
+            cell: s => (
+              <>
                 {browserWords(s.browser)}
                 <Soft sx={{ display: 'block', fontSize: '0.9rem' }}>
                   {s.present ? 'this device' : s.address}
                 </Soft>
-              </TableCell>
-              <TableCell>{at(s.signedInAt)}</TableCell>
-              <TableCell>{s.present ? 'now' : at(s.lastSeenAt)}</TableCell>
-              <TableCell align="right">
-                {!s.present && (
-                  <Button
-                    size="small"
-                    variant="outlined"
-                    onClick={() => void end(s)}
-                    sx={{ whiteSpace: 'nowrap' }}
-                    aria-label={`End it: the session of ${browserWords(s.browser)}, since ${at(s.signedInAt)}`}
-                  >
-                    End it
-                  </Button>
-                )}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+              </>
+            ),
+          },
+          { head: 'Since', cell: s => at(s.signedInAt), order: s => s.signedInAt },
+          {
+            head: 'Last seen',
+            cell: s => (s.present ? 'now' : at(s.lastSeenAt)),
+            order: s => s.lastSeenAt,
+          },
+          {
+            head: 'Action',
+            action: true,
+            cell: s =>
+              !s.present && (
+                <Button
+                  size="small"
+                  variant="outlined"
+                  onClick={() => void end(s)}
+                  sx={{ whiteSpace: 'nowrap' }}
+                  aria-label={`End it: the session of ${browserWords(s.browser)}, since ${at(s.signedInAt)}`}
+                >
+                  End it
+                </Button>
+              ),
+          },
+        ]}
+      />
     </Sheet>
   );
 }
 
 function PasswordForm() {
   const client = useQueryClient();
-  const form = useEntry({ present: words('The present password'), next: words('The new password') });
-  const [faults, setFaults] = useState<Fault[]>([]);
-  const [busy, setBusy] = useState(false);
-  const [done, setDone] = useState(false);
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    const body = form.read();
-    if (!body) return;
-    setBusy(true);
-    setFaults([]);
-    setDone(false);
-    try {
-      await call(changePassword, { body });
-      form.clear();
-      setDone(true);
-      await client.invalidateQueries({ queryKey: ['sessions'] });
-    } catch (error) {
-      setFaults(form.place(faultsOf(error)));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const [saved, setSaved] = useState(0);
+  const form = useTyped({ present: '', next: '' }, () => ({
+    present: words('The present password'),
+    next: words('The new password'),
+  }));
+  const change = form.submit(async body => {
+    await call(changePassword, { body });
+    form.again();
+    setSaved(n => n + 1);
+    await client.invalidateQueries({ queryKey: ['sessions'] });
+  });
   return (
     <Sheet title="Your password">
-      <Box
-        component="form"
-        noValidate
-        onSubmit={e => void onSubmit(e)}
-        sx={{ display: 'grid', gap: 2, mt: 1 }}
-      >
-        <TextField
-          label="Present password"
-          type="password"
-          autoComplete="current-password"
-          {...form.field('present')}
-        />
-        <TextField
-          label="New password"
-          type="password"
-          autoComplete="new-password"
-          {...form.field('next')}
-          helperText={
-            form.field('next').helperText ?? '10 characters or more. You are signed out everywhere else.'
-          }
-        />
-        <Faults faults={faults} />
-        {done && (
-          <Box role="status" sx={{ color: 'leaf.main', fontWeight: 600 }}>
-            Changed. Your other sessions are over.
-          </Box>
-        )}
-        <Button type="submit" variant="contained" disabled={busy} sx={{ justifySelf: 'start' }}>
-          Change the password
-        </Button>
-      </Box>
+      <form noValidate onSubmit={change}>
+        <Stack sx={{ mt: 1 }}>
+          <Text
+            at={form.at('present')}
+            label="Present password"
+            type="password"
+            autoComplete="current-password"
+          />
+          <Text
+            at={form.at('next')}
+            label="New password"
+            type="password"
+            autoComplete="new-password"
+            hint="10 characters or more. You are signed out everywhere else."
+          />
+          <Faults faults={form.faults} />
+          <Button type="submit" variant="contained" disabled={form.busy} sx={{ justifySelf: 'start' }}>
+            Change the password
+          </Button>
+        </Stack>
+      </form>
+      <Saved times={saved} words="Changed. Your other sessions are over." />
     </Sheet>
   );
 }

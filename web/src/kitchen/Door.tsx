@@ -6,12 +6,16 @@ import {
   signIn,
 } from '@cocotte/contract';
 import { type Fault, metresFromFeet, readNumber } from '@cocotte/core/measure';
-import { Box, Button, Paper, TextField, Typography } from '@mui/material';
+import { Box, Button, Paper, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, type ReactNode, useState } from 'react';
+import { Figure, Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Cells, Stack } from '../kit/layout.tsx';
+import { Mark } from '../kit/Mark.tsx';
+import { Faults } from '../kit/parts.tsx';
+import { anyWords, words } from '../kit/readers.ts';
 import { call, faultsOf } from '../shell/call.ts';
-import { anyWords, useEntry, words } from '../shell/entry.ts';
-import { Faults } from '../shell/parts.tsx';
 import { useTakeSession } from '../shell/session.tsx';
 
 /** Everything outside a kitchen: signing in, the first account, a link to join. */
@@ -47,14 +51,7 @@ function Frame({ title, children }: { title: string; children: ReactNode }) {
             fontSize: '1.6rem',
           }}
         >
-          <svg width="36" height="36" viewBox="0 0 32 32" aria-hidden="true">
-            <g fill="none" stroke="currentColor" strokeWidth="2.400" strokeLinecap="round">
-              <path d="M4 15h24" />
-              <path d="M7 11q9-5 18 0" />
-              <path d="M16 8.500V5.500" />
-            </g>
-            <path d="M6 17.500h20v4q0 6-6 6h-8q-6 0-6-6z" fill="currentColor" />
-          </svg>
+          <Mark size={36} />
           Cocotte
         </Box>
         <Paper sx={{ border: 1, borderColor: 'rule.main', p: { xs: 2.5, sm: 4 } }}>
@@ -68,132 +65,131 @@ function Frame({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-/** A form that calls, shows faults beside their fields and keeps what was typed. */
-function useSend(onDone: (view: SessionView) => void) {
-  const [faults, setFaults] = useState<Fault[]>([]);
-  const [busy, setBusy] = useState(false);
-  const send = async (work: () => Promise<SessionView>, place: (faults: Fault[]) => Fault[]) => {
-    setBusy(true);
-    setFaults([]);
-    try {
-      onDone(await work());
-    } catch (error) {
-      setFaults(place(faultsOf(error)));
-    } finally {
-      setBusy(false);
-    }
-  };
-  return { send, faults, busy };
+/** The fields of a door, what is wrong with none of them, and its one button. */
+function DoorForm({
+  form,
+  action,
+  onSubmit,
+  children,
+}: {
+  form: { faults: Fault[]; busy: boolean };
+  action: string;
+  onSubmit: (event: FormEvent) => void;
+  children: ReactNode;
+}) {
+  return (
+    <form noValidate onSubmit={onSubmit}>
+      <Stack>
+        {children}
+        <Faults faults={form.faults} />
+        <Button type="submit" variant="contained" size="large" disabled={form.busy}>
+          {action}
+        </Button>
+      </Stack>
+    </form>
+  );
 }
 
 function SignIn({ session }: { session: SessionView }) {
-  const form = useEntry({ email: words('The email'), password: words('The password') });
-  const { send, faults, busy } = useSend(useTakeSession());
-  const onSubmit = (e: FormEvent) => {
-    e.preventDefault();
-    const body = form.read();
-    if (body) void send(() => call(signIn, { body }), form.place);
-  };
+  const take = useTakeSession();
+  const form = useTyped({ email: '', password: '' }, () => ({
+    email: words('The email'),
+    password: words('The password'),
+  }));
+  const { at } = form;
   return (
     <Frame title="Sign in">
-      <Box component="form" noValidate onSubmit={onSubmit} sx={{ display: 'grid', gap: 2 }}>
-        <TextField label="Email" type="email" autoComplete="username" autoFocus {...form.field('email')} />
-        <TextField
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          {...form.field('password')}
-        />
-        <Faults faults={faults} />
-        <Button type="submit" variant="contained" size="large" disabled={busy}>
-          Sign in
-        </Button>
-      </Box>
-      {session.demo && (
-        <Box sx={{ mt: 3, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
-          <Typography sx={{ mb: 1.5 }}>
-            This is the demo kitchen, made up for looking around. Do not cook from it.
-          </Typography>
-          <Button
-            variant="outlined"
-            fullWidth
-            disabled={busy}
-            onClick={() =>
-              void send(
-                () => call(signIn, { body: session.demo as { email: string; password: string } }),
-                f => f,
-              )
-            }
-          >
-            Enter the demo kitchen
-          </Button>
-        </Box>
-      )}
+      <DoorForm
+        form={form}
+        action="Sign in"
+        onSubmit={form.submit(async body => take(await call(signIn, { body })))}
+      >
+        <Text at={at('email')} label="Email" type="email" autoComplete="username" autoFocus />
+        <Text at={at('password')} label="Password" type="password" autoComplete="current-password" />
+      </DoorForm>
+      {session.demo && <DemoDoor demo={session.demo} />}
     </Frame>
   );
 }
 
-const feet = (text: string) =>
-  readNumber(text, 'en-US', {
-    name: 'The altitude',
-    min: -300,
-    max: 10_000,
-    unit: ' ft',
-    why: 'The published tables end at 10,000 ft.',
-  });
+function DemoDoor({ demo }: { demo: { email: string; password: string } }) {
+  const take = useTakeSession();
+  const [busy, setBusy] = useState(false);
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const enter = async () => {
+    setBusy(true);
+    try {
+      take(await call(signIn, { body: demo }));
+    } catch (error) {
+      setFaults(faultsOf(error));
+      setBusy(false);
+    }
+  };
+  return (
+    <Box sx={{ mt: 3, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
+      <Typography sx={{ mb: 1.5 }}>
+        This is the demo kitchen, made up for looking around. Do not cook from it.
+      </Typography>
+      <Button variant="outlined" fullWidth disabled={busy} onClick={() => void enter()}>
+        Enter the demo kitchen
+      </Button>
+      <Faults faults={faults} />
+    </Box>
+  );
+}
 
 function FirstAccount() {
-  const form = useEntry(
+  const take = useTakeSession();
+  const form = useTyped(
     {
+      kitchen: '',
+      altitude_m: '',
+      zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      name: '',
+      email: '',
+      password: '',
+    },
+    () => ({
       kitchen: words('The name of the kitchen'),
-      altitude_m: feet,
+      altitude_m: (text: string) =>
+        readNumber(text, 'en-US', {
+          name: 'The altitude',
+          min: -300,
+          max: 10_000,
+          unit: ' ft',
+          why: 'The published tables end at 10,000 ft.',
+        }),
       zone: words('The time zone'),
       name: words('Your name'),
       email: words('The email'),
       password: words('The password'),
-    },
-    { zone: Intl.DateTimeFormat().resolvedOptions().timeZone },
+    }),
   );
-  const { send, faults, busy } = useSend(useTakeSession());
-  const onSubmit = (e: FormEvent) => {
-    e.preventDefault();
-    const values = form.read();
-    if (values)
-      void send(
-        () => call(makeFirstAccount, { body: { ...values, altitude_m: metresFromFeet(values.altitude_m) } }),
-        form.place,
-      );
-  };
+  const { at } = form;
+  const make = form.submit(async v =>
+    take(await call(makeFirstAccount, { body: { ...v, altitude_m: metresFromFeet(v.altitude_m) } })),
+  );
   return (
     <Frame title="Your kitchen">
       <Typography sx={{ mb: 2 }}>
         Nobody is here yet. This first account owns the kitchen and can add others.
       </Typography>
-      <Box component="form" noValidate onSubmit={onSubmit} sx={{ display: 'grid', gap: 2 }}>
-        <TextField label="Name of the kitchen" autoFocus {...form.field('kitchen')} />
-        <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1.3fr' }, gap: 2, alignItems: 'start' }}>
-          <TextField
-            label="Altitude in feet"
-            inputMode="decimal"
-            {...form.field('altitude_m')}
-            helperText={form.field('altitude_m').helperText ?? 'Processing times follow from it'}
-          />
-          <TextField label="Time zone" {...form.field('zone')} />
-        </Box>
-        <TextField label="Your name" autoComplete="name" {...form.field('name')} />
-        <TextField label="Email" type="email" autoComplete="username" {...form.field('email')} />
-        <TextField
+      <DoorForm form={form} action="Open the kitchen" onSubmit={make}>
+        <Text at={at('kitchen')} label="Name of the kitchen" autoFocus />
+        <Cells wide="1fr 1.3fr" mt={0}>
+          <Figure at={at('altitude_m')} label="Altitude in feet" hint="Processing times follow from it" />
+          <Text at={at('zone')} label="Time zone" />
+        </Cells>
+        <Text at={at('name')} label="Your name" autoComplete="name" />
+        <Text at={at('email')} label="Email" type="email" autoComplete="username" />
+        <Text
+          at={at('password')}
           label="Password"
           type="password"
           autoComplete="new-password"
-          {...form.field('password')}
-          helperText={form.field('password').helperText ?? '10 characters or more'}
+          hint="10 characters or more"
         />
-        <Faults faults={faults} />
-        <Button type="submit" variant="contained" size="large" disabled={busy}>
-          Open the kitchen
-        </Button>
-      </Box>
+      </DoorForm>
     </Frame>
   );
 }
@@ -204,17 +200,18 @@ function Join({ token }: { token: string }) {
     queryFn: () => call(readInvitation, { params: { token } }),
     retry: false,
   });
-  const form = useEntry({ name: words('Your name'), email: words('The email'), password: anyWords });
   const take = useTakeSession();
-  const { send, faults, busy } = useSend(view => {
+  const form = useTyped({ name: '', email: '', password: '' }, () => ({
+    name: words('Your name'),
+    email: words('The email'),
+    password: anyWords,
+  }));
+  const { at } = form;
+  const join = form.submit(async body => {
+    const session = await call(acceptInvitation, { params: { token }, body });
     window.history.replaceState(null, '', '/');
-    take(view);
+    take(session);
   });
-  const onSubmit = (e: FormEvent) => {
-    e.preventDefault();
-    const body = form.read();
-    if (body) void send(() => call(acceptInvitation, { params: { token }, body }), form.place);
-  };
   if (error)
     return (
       <Frame title="Join a kitchen">
@@ -237,21 +234,17 @@ function Join({ token }: { token: string }) {
         {data.role === 'cook' && data.maySign && ', with the right to release and sign'}. With an account
         already, use its email and its present password.
       </Typography>
-      <Box component="form" noValidate onSubmit={onSubmit} sx={{ display: 'grid', gap: 2 }}>
-        <TextField label="Your name" autoComplete="name" autoFocus {...form.field('name')} />
-        <TextField label="Email" type="email" autoComplete="username" {...form.field('email')} />
-        <TextField
+      <DoorForm form={form} action="Join the kitchen" onSubmit={join}>
+        <Text at={at('name')} label="Your name" autoComplete="name" autoFocus />
+        <Text at={at('email')} label="Email" type="email" autoComplete="username" />
+        <Text
+          at={at('password')}
           label="Password"
           type="password"
           autoComplete="new-password"
-          {...form.field('password')}
-          helperText={form.field('password').helperText ?? '10 characters or more'}
+          hint="10 characters or more"
         />
-        <Faults faults={faults} />
-        <Button type="submit" variant="contained" size="large" disabled={busy}>
-          Join the kitchen
-        </Button>
-      </Box>
+      </DoorForm>
     </Frame>
   );
 }

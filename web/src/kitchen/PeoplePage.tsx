@@ -9,12 +9,14 @@ import {
 } from '@cocotte/contract';
 import { ROLES, type Role } from '@cocotte/core/kitchen';
 import { type Fault, instantText } from '@cocotte/core/measure';
-import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { Faults, Nothing, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
+import { FreeText, Switcher } from '../kit/fields.tsx';
+import { Columns } from '../kit/layout.tsx';
+import { Faults, Nothing, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
 const WORDS: Record<Role, string> = {
@@ -42,17 +44,10 @@ export function PeoplePage() {
     <>
       <ViewHead title="People" detail={kitchen.name} />
       <Faults faults={faults} />
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1.8fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="1.8fr 1fr" from="lg">
         <Members attempt={attempt} />
         <Links attempt={attempt} />
-      </Box>
+      </Columns>
     </>
   );
 }
@@ -99,19 +94,13 @@ function Members({ attempt }: { attempt: Attempt }) {
                 {p.email}
               </Box>
             </Box>
-            <TextField
-              select
+            <Switcher
               size="small"
               label={`Role of ${p.name}`}
               value={p.role}
-              onChange={e => void change(p, { role: e.target.value as Role })}
-            >
-              {ROLES.map(r => (
-                <MenuItem key={r} value={r}>
-                  {r}
-                </MenuItem>
-              ))}
-            </TextField>
+              of={ROLES}
+              onPick={role => void change(p, { role })}
+            />
             <Box sx={{ gridColumn: { xs: '1 / -1', md: 'auto' }, gridRow: { xs: 3, md: 'auto' } }}>
               {p.role === 'owner' && 'May release and sign, as an owner.'}
               {p.role === 'viewer' && <Soft>Reads, and changes nothing.</Soft>}
@@ -173,19 +162,13 @@ function Links({ attempt }: { attempt: Attempt }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
       <Sheet title="Add somebody">
-        <TextField
-          select
+        <Switcher
           label="Role"
           value={role}
-          onChange={e => setRole(e.target.value as Role)}
+          of={ROLES.map(r => [r, WORDS[r]] as const)}
+          onPick={setRole}
           sx={{ mt: 1, mb: 1 }}
-        >
-          {ROLES.map(r => (
-            <MenuItem key={r} value={r}>
-              {WORDS[r]}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
         {role === 'cook' && (
           <FormControlLabel
             sx={{ display: 'flex', mb: 1 }}
@@ -198,9 +181,10 @@ function Links({ attempt }: { attempt: Attempt }) {
         </Button>
         {link && (
           <Box sx={{ mt: 2 }}>
-            <TextField
+            <FreeText
               label="The link, shown this once"
               value={link.url}
+              onText={() => undefined}
               multiline
               slotProps={{ htmlInput: { readOnly: true } }}
               onFocus={e => e.target.select()}

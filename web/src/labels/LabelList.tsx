@@ -1,38 +1,45 @@
-import { Box } from '@mui/material';
-import { Nothing, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
+import { Sheet, Soft, ViewHead } from '../kit/parts.tsx';
+import { Stack } from '../kit/layout.tsx';
+import { type Listed, pagesOf } from '../kit/List.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
-import { useBatches } from '../batches/api.ts';
+import { type BatchRow, useBatches } from '../batches/api.ts';
 
 /** Released batches: those that still want labels first. */
 export function LabelList() {
-  const { data } = useBatches('released');
-  const { data: checking } = useBatches('checking');
-  const rows = [
-    ...(checking?.pages.flatMap(p => p.batches).filter(b => b.summary.released > 0) ?? []),
-    ...(data?.pages.flatMap(p => p.batches) ?? []),
+  const released = pagesOf(useBatches('released'), p => p.batches);
+  const checking = pagesOf(useBatches('checking'), p => p.batches);
+  const rows = released.rows && [
+    ...(checking.rows ?? []).filter(b => b.summary.released > 0),
+    ...released.rows,
   ];
-  const waits = rows.filter(r => r.summary.labelled < r.summary.released);
-  const done = rows.filter(r => r.summary.labelled >= r.summary.released);
-  const table = (list: typeof rows) => (
+  const done = rows?.filter(r => r.summary.labelled >= r.summary.released) ?? [];
+  const table = (list: Listed<BatchRow>, nothing?: string) => (
     <BatchTable
-      rows={list}
+      {...list}
       to={r => `/label/${r.id}`}
+      nothing={nothing}
       last={{ title: 'Labelled', cell: r => `${r.summary.labelled} of ${r.summary.released}` }}
     />
   );
   return (
     <>
       <ViewHead title="Label" detail="Labels are printed for released jars only." />
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Stack>
         <Sheet title="To print">
-          {waits.length > 0 ? table(waits) : data && <Nothing>No released jar waits for its label.</Nothing>}
+          {table(
+            {
+              rows: rows?.filter(r => r.summary.labelled < r.summary.released),
+              error: released.error ?? checking.error,
+            },
+            'No released jar waits for its label.',
+          )}
         </Sheet>
         {done.length > 0 && (
           <Sheet title="Printed" aside={<Soft>open one to print it again</Soft>}>
-            {table(done)}
+            {table({ rows: done, more: released.more })}
           </Sheet>
         )}
-      </Box>
+      </Stack>
     </>
   );
 }

@@ -3,22 +3,22 @@ import type { LabelContent } from '@cocotte/core/batches';
 import { type LabelStock, LABEL_STOCKS, labelContent } from '@cocotte/core/labels';
 import { type Fault, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText, jarSize } from '@cocotte/core/jars';
-import { Box, Button, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
-import { addressOf, call, faultsOf } from '../shell/call.ts';
-import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../shell/parts.tsx';
+import { addressOf, call } from '../shell/call.ts';
+import { Switcher } from '../kit/fields.tsx';
+import { Cells, Columns, Stack } from '../kit/layout.tsx';
+import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
-import { Waiting } from '../shell/Shell.tsx';
+import { Loaded } from '../kit/Loaded.tsx';
 
 /** The label beside the list of what the rules want and where it is met. */
 export function LabelPage() {
   const { batchId = '' } = useParams();
   const { batch, error } = useBatch(batchId);
-  if (error && !batch) return <Faults faults={faultsOf(error)} />;
-  if (!batch) return <Waiting />;
-  return <Labelling batch={batch} />;
+  return <Loaded query={{ data: batch, error }}>{open => <Labelling batch={open} />}</Loaded>;
 }
 
 function Labelling({ batch }: { batch: OpenBatch }) {
@@ -67,44 +67,28 @@ function Labelling({ batch }: { batch: OpenBatch }) {
           .
         </Sheet>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.2fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Columns of="1.2fr 1fr">
+        <Stack>
           <Sheet title="The label" aside="about its true size">
             {content.ok ? (
               <LabelFace label={content.label} stock={stock} />
             ) : (
               <Faults faults={content.faults} />
             )}
-            <Box
-              sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1.6fr' }, gap: 1.5, mt: 2.5 }}
-            >
-              <TextField
-                select
+            <Cells wide="1fr 1.6fr" gap={1.5} mt={2.5}>
+              <Switcher
                 label="Jar"
                 value={size}
-                onChange={e => setSize(e.target.value as typeof size)}
-              >
-                {(sizes.length > 0 ? sizes : [size]).map(s => (
-                  <MenuItem key={s} value={s}>
-                    {jarSize(s).name}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <TextField select label="Label sheet" value={stockId} onChange={e => setStock(e.target.value)}>
-                {LABEL_STOCKS.map(s => (
-                  <MenuItem key={s.id} value={s.id}>
-                    {s.name}
-                  </MenuItem>
-                ))}
-              </TextField>
-            </Box>
+                of={(sizes.length > 0 ? sizes : [size]).map(s => [s, jarSize(s).name] as const)}
+                onPick={setSize}
+              />
+              <Switcher
+                label="Label sheet"
+                value={stockId}
+                of={LABEL_STOCKS.map(s => [s.id, s.name] as const)}
+                onPick={setStock}
+              />
+            </Cells>
             <Faults faults={faults} />
             {released.length > 0 && mayPrint && (
               <Button
@@ -145,7 +129,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
               ))}
             </Sheet>
           )}
-        </Box>
+        </Stack>
         <Sheet title="What the rules want">
           {content.rules.map(r => (
             <Box
@@ -172,7 +156,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
             Rules recalled from memory: hold them against your jurisdiction's own.
           </Typography>
         </Sheet>
-      </Box>
+      </Columns>
     </>
   );
 }

@@ -1,30 +1,26 @@
-import type { Fault } from '@cocotte/core/measure';
 import { Autocomplete, TextField } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
-import { faultText } from '../shell/entry.ts';
+import type { At } from '../kit/form.ts';
+import { useShown } from '../kit/fields.tsx';
 import { NO_FILTER, useRecipe, useRecipes } from './api.ts';
 
-/** Picks a recipe of the book by typing part of its name. */
+/** Picks a recipe of the book by typing part of its name; the field keeps its id, or nothing. */
 export function RecipePick({
+  at,
   label,
-  value,
-  onPick,
   leaveOut = '',
   rootsOnly = false,
-  fault,
 }: {
+  at: At;
   label: string;
-  /** Id of the recipe picked, or empty. */
-  value: string;
-  onPick: (recipeId: string) => void;
   leaveOut?: string;
   /** Only recipes that are no variants themselves. */
   rootsOnly?: boolean;
-  fault?: Fault | undefined;
 }) {
+  const { field, fault } = useShown(at);
   const [typed, setTyped] = useState('');
   const { data } = useRecipes({ ...NO_FILTER, search: useDeferredValue(typed.trim()) });
-  const { data: picked } = useRecipe(value || undefined);
+  const { data: picked } = useRecipe(field.value || undefined);
   const options = (data?.pages.flatMap(p => p.recipes) ?? [])
     .filter(r => r.id !== leaveOut && (!rootsOnly || r.variantOf === null))
     .map(r => ({ id: r.id, name: r.name }));
@@ -35,16 +31,17 @@ export function RecipePick({
       getOptionLabel={o => o.name}
       getOptionKey={o => o.id}
       isOptionEqualToValue={(a, b) => a.id === b.id}
-      value={value && picked ? { id: value, name: picked.recipe.name } : null}
-      onChange={(_, o) => onPick(o?.id ?? '')}
+      value={field.value && picked ? { id: String(field.value), name: picked.recipe.name } : null}
+      onChange={(_, o) => field.onChange(o?.id ?? '')}
       onInputChange={(_, text, reason) => reason === 'input' && setTyped(text)}
       renderInput={params => (
         <TextField
           {...params}
           label={label}
+          inputRef={field.ref}
           slotProps={{ ...params.slotProps, inputLabel: { ...params.slotProps.inputLabel, shrink: true } }}
           error={fault !== undefined}
-          helperText={fault ? faultText(fault) : undefined}
+          helperText={fault}
         />
       )}
     />

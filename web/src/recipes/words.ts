@@ -27,7 +27,7 @@ export function targetWords(target: Step['target'], kitchen: Kitchen): string {
     case 'volume':
       return `down to ${numberText(target.volume_mL / 1000, kitchen, 2)} L`;
     case 'depth':
-      return kitchen.altitude === 'ft'
+      return kitchen.measures === 'US'
         ? `down to ${numberText(target.depth_mm / MM_PER_INCH, kitchen, 1)} in in the pot`
         : `down to ${numberText(target.depth_mm, kitchen, 0)} mm in the pot`;
     case 'look':

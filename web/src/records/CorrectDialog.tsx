@@ -6,33 +6,25 @@ import {
 } from '@cocotte/core/batches';
 import { type Rule, bodyRules, check } from '@cocotte/contract';
 import {
-  type Fault,
-  celsius,
-  fahrenheit,
-  instantOf,
-  localTextOf,
-  numberText,
-  rangesText,
-  readNumber,
-  readRanges,
-  type Names,
+  type Reading,
   byName,
+  fahrenheit,
+  fieldText,
+  localTextOf,
+  ofNames,
+  rangesText,
+  readRanges,
+  unreadable,
 } from '@cocotte/core/measure';
 import { eventWords } from '@cocotte/core/records';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  TextField,
-  Typography,
-} from '@mui/material';
-import { useState } from 'react';
+import { Button, Typography } from '@mui/material';
 import type { OpenBatch } from '../batches/api.ts';
-import { kitchenNow } from '../shell/clock.ts';
-import { faultText } from '../shell/entry.ts';
+import { pastInstant } from '../batches/when.ts';
+import { Text, Time } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { FormDialog } from '../kit/FormDialog.tsx';
+import { Stack } from '../kit/layout.tsx';
+import { rows, useRead, words } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 
 const NAMES = byName<string>({
@@ -61,6 +53,7 @@ export function CorrectDialog({
   onClose: () => void;
 }) {
   const { kitchen } = useHere();
+  const read = useRead();
   const inF = kitchen.temperature === 'F';
   const body = event.body as unknown as Record<string, unknown>;
   const fields = Object.keys(body).filter(
@@ -74,105 +67,92 @@ export function CorrectDialog({
   const show = (k: string): string => {
     const v = body[k];
     if (Array.isArray(v)) return rangesText(v as number[]);
-    if (typeof v === 'number')
-      return numberText(k === 'temp_C' && inF ? fahrenheit(v) : v, { locale: kitchen.locale }).replaceAll(
-        /[\u00a0\u202f]/g,
-        '',
-      );
+    if (typeof v === 'number') return fieldText(k === 'temp_C' && inF ? fahrenheit(v) : v, kitchen.locale);
     return String(v ?? '');
   };
   const firstAt = localTextOf(correctedInstant_ms(event), kitchen.zone);
-  const [texts, setTexts] = useState<Names<string>>(() => byName(fields.map(k => [k, show(k)])));
-  const [at, setAt] = useState(firstAt);
-  const [reason, setReason] = useState('');
-  const [faults, setFaults] = useState<Names<string>>(() => byName());
-  const send = async (takeBack: boolean) => {
-    const found = byName<string>();
-    const next = byName<unknown>(body);
-    for (const k of takeBack ? [] : fields) {
-      const text = texts[k] ?? '';
-      if (text === show(k)) continue;
+  const reasonReader = words('The reason', 'An inspector reads it beside the first entry.', 'Say why.');
+  /** The text as the body keeps it; what was not touched stays to the last digit. */
+  const readerOf =
+    (k: string) =>
+    (text: string): Reading<unknown> => {
+      if (text === show(k)) return { ok: true, value: body[k] };
       if (Array.isArray(body[k])) {
         const numbers = readRanges(text);
-        if (numbers === null) found[k] = 'Enter jar numbers such as 1-4, 7.';
-        else next[k] = numbers;
-      } else if (typeof body[k] === 'number') {
-        const reading = readNumber(text, kitchen.locale, { name: NAMES[k] as string });
-        if (reading.ok)
-          next[k] = k === 'temp_C' && inF ? Math.round(celsius(reading.value) * 1000) / 1000 : reading.value;
-        else found[k] = faultText(reading.fault);
-      } else next[k] = text;
-    }
-    const at_ms = instantOf(at, kitchen.zone);
-    if (Number.isNaN(at_ms)) found.at = 'This is not a time.';
-    else if (at_ms > kitchenNow() + 60_000)
-      found.at =
-        'That time lies in the future. What is corrected has already happened. Enter the time it happened.';
-    if (reason.trim().length < 3) found.reason = 'Say why. An inspector reads it beside the first entry.';
-    const checked = takeBack
-      ? { ok: true as const }
-      : check(bodyRules[event.type as CorrectableType] as Rule<unknown>, next);
-    if (!checked.ok)
-      for (const f of checked.faults as Fault[])
-        found[f.path.replace(/\[\d+\]$/, '') || 'reason'] ??= faultText(f);
-    setFaults(found);
-    if (Object.keys(found).length > 0) return;
-    const correction: Correction = {
-      replaces: event.id,
-      type: event.type as CorrectableType,
-      body: takeBack ? null : (next as unknown as Correction['body']),
-      reason: reason.trim(),
-      occurredAt: at === firstAt || takeBack ? null : new Date(at_ms).toISOString(),
+        return numbers
+          ? { ok: true, value: numbers }
+          : unreadable(
+              'not-numbers',
+              'These are no jar numbers.',
+              'Each jar is traced.',
+              'Write them like 1-4, 7.',
+            );
+      }
+      if (typeof body[k] !== 'number') return { ok: true, value: text };
+      return k === 'temp_C'
+        ? read.temperature_C({ name: 'The temperature', min: -20, max: 400 })(text)
+        : read.figure({ name: NAMES[k] as string })(text);
     };
-    if (await batch.enter([['entry.corrected', correction]])) onClose();
+  const form = useTyped(
+    { occurredAt: firstAt, reason: '', body: fields.map(k => ({ k, text: show(k) })) },
+    () => ({
+      occurredAt: pastInstant(kitchen.zone),
+      reason: reasonReader,
+      body: rows((row: { k: string }) => ({ text: readerOf(row.k) })),
+    }),
+  );
+  const { at } = form;
+  const enter = async (correction: Omit<Correction, 'replaces' | 'type'>) => {
+    const whole = { replaces: event.id, type: event.type as CorrectableType, ...correction };
+    if (await batch.enter([['entry.corrected', whole]])) onClose();
+  };
+  const correct = form.submit(async v => {
+    const next = { ...body, ...ofNames(v.body.map(({ k, text }) => [k, text])) };
+    const checked = check(bodyRules[event.type as CorrectableType] as Rule<unknown>, next);
+    if (!checked.ok)
+      return checked.faults.map(f => {
+        const row = fields.indexOf(f.path.replace(/\[\d+\]$/, ''));
+        return row < 0 ? f : { ...f, path: `body.${row}.text` };
+      });
+    return enter({
+      body: next as unknown as Correction['body'],
+      reason: v.reason,
+      occurredAt: form.form.getValues('occurredAt') === firstAt ? null : new Date(v.occurredAt).toISOString(),
+    });
+  });
+  const takeBack = () => {
+    const reason = reasonReader(form.form.getValues('reason'));
+    if (!reason.ok) return form.place([{ ...reason.fault, path: 'reason' }]);
+    return void enter({ body: null, reason: reason.value, occurredAt: null });
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="correct-title">
-      <DialogTitle id="correct-title" variant="h2">
-        Correct an entry
-      </DialogTitle>
-      <DialogContent>
-        <Typography sx={{ mb: 2 }}>
-          {eventWords(event, batch.state.started?.recipe ?? null, kitchen)} The first entry stays in the
-          record; the correction stands beside it.
-        </Typography>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
-          {fields.map(k => (
-            <TextField
-              key={k}
-              label={k === 'temp_C' ? `Temperature, °${kitchen.temperature}` : NAMES[k]}
-              value={texts[k] ?? ''}
-              onChange={e => setTexts({ ...texts, [k]: e.target.value })}
-              error={faults[k] !== undefined}
-              helperText={faults[k]}
-            />
-          ))}
-          <TextField
-            label="It happened at"
-            type="datetime-local"
-            value={at}
-            onChange={e => setAt(e.target.value)}
-            error={faults.at !== undefined}
-            helperText={faults.at}
-            slotProps={{ inputLabel: { shrink: true }, htmlInput: { step: 1 } }}
-          />
-          <TextField
-            label="Reason"
-            value={reason}
-            onChange={e => setReason(e.target.value)}
-            error={faults.reason !== undefined}
-            helperText={faults.reason}
-          />
-        </Box>
-      </DialogContent>
-      <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
-        <Button variant="outlined" color="error" onClick={() => void send(true)}>
+    <FormDialog
+      title="Correct an entry"
+      action="Enter the correction"
+      form={form}
+      onClose={onClose}
+      onSubmit={correct}
+      also={
+        <Button variant="outlined" color="error" onClick={takeBack}>
           Take it back
         </Button>
-        <Button variant="contained" onClick={() => void send(false)}>
-          Enter the correction
-        </Button>
-      </DialogActions>
-    </Dialog>
+      }
+    >
+      <Typography sx={{ mb: 2 }}>
+        {eventWords(event, batch.state.started?.recipe ?? null, kitchen)} The first entry stays in the record;
+        the correction stands beside it.
+      </Typography>
+      <Stack>
+        {fields.map((k, i) => (
+          <Text
+            key={k}
+            at={at(`body.${i}.text`)}
+            label={k === 'temp_C' ? `Temperature, °${kitchen.temperature}` : (NAMES[k] as string)}
+          />
+        ))}
+        <Time at={at('occurredAt')} label="It happened at" />
+        <Text at={at('reason')} label="Reason" />
+      </Stack>
+    </FormDialog>
   );
 }

@@ -1,13 +1,19 @@
 import { Box, Button, Typography } from '@mui/material';
-import { Suspense, lazy, useEffect } from 'react';
+import { type ReactNode, useEffect } from 'react';
+import { say } from '../words/index.ts';
 import type { CallError } from './call.ts';
 
-const KeptShopping = lazy(async () => ({
-  default: (await import('../stores/planning/KeptShopping.tsx')).KeptShopping,
-}));
-
 /** When even the session cannot be read: says so, and tries again by itself. */
-export function Away({ error, onRetry }: { error: CallError | null; onRetry: () => void }) {
+export function Away({
+  error,
+  onRetry,
+  children,
+}: {
+  error: CallError | null;
+  onRetry: () => void;
+  /** What this device can show all the same. */
+  children?: ReactNode;
+}) {
   useEffect(() => {
     const timer = window.setInterval(onRetry, 3000);
     return () => window.clearInterval(timer);
@@ -15,18 +21,15 @@ export function Away({ error, onRetry }: { error: CallError | null; onRetry: () 
   return (
     <Box role="alert" sx={{ maxWidth: 520, mx: 'auto', mt: 12, px: 3 }}>
       <Typography variant="h1" gutterBottom>
-        The kitchen's book cannot be reached
+        {say('away.title')}
       </Typography>
       <Typography sx={{ mb: 2 }}>
-        {error?.faults[0]?.why || 'There is no answer.'} What was entered on this device is kept. This page
-        tries again every few seconds.
+        {error?.faults[0]?.why || say('away.why')} {say('away.kept')}
       </Typography>
       <Button variant="contained" onClick={onRetry}>
-        Try now
+        {say('away.try')}
       </Button>
-      <Suspense>
-        <KeptShopping />
-      </Suspense>
+      {children}
     </Box>
   );
 }

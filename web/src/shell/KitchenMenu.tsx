@@ -4,12 +4,20 @@ import { Box, ButtonBase, Divider, Menu, MenuItem } from '@mui/material';
 import { useColorScheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { forgetList } from '../stores/planning/shopping-kept.ts';
 import { call } from './call.ts';
 import { useHere, useTakeSession } from './session.tsx';
 
 /** Behind the kitchen's name: settings, people, other kitchens, day and night, signing out. */
-export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
+export function KitchenMenu({
+  onKeys,
+  onFind,
+  onSignOut,
+}: {
+  onKeys: () => void;
+  onFind: () => void;
+  /** Forgets what this device keeps for whoever was signed in. */
+  onSignOut: () => void;
+}) {
   const { kitchen, session, role, person } = useHere();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { mode, setMode, systemMode } = useColorScheme();
@@ -17,10 +25,20 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
   const navigate = useNavigate();
   const night = (mode === 'system' ? systemMode : mode) === 'dark';
   const close = () => setAnchor(null);
+  const item = (words: string, then: () => void) => (
+    <MenuItem
+      onClick={() => {
+        close();
+        then();
+      }}
+    >
+      {words}
+    </MenuItem>
+  );
   const leave = async () => {
     close();
     await call(signOut);
-    forgetList();
+    onSignOut();
     take({ ...session, person: null, kitchens: [], kitchenId: null, demo: null });
     window.location.assign('/');
   };
@@ -73,32 +91,9 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
           {person.name}, {role}
         </Box>
         <Divider component="li" />
-        <MenuItem
-          onClick={() => {
-            close();
-            void navigate('/account');
-          }}
-        >
-          Your password and devices
-        </MenuItem>
-        <MenuItem
-          onClick={() => {
-            close();
-            void navigate('/kitchen');
-          }}
-        >
-          Kitchen settings
-        </MenuItem>
-        {role === 'owner' && (
-          <MenuItem
-            onClick={() => {
-              close();
-              void navigate('/kitchen/people');
-            }}
-          >
-            People
-          </MenuItem>
-        )}
+        {item('Your password and devices', () => void navigate('/account'))}
+        {item('Kitchen settings', () => void navigate('/kitchen'))}
+        {role === 'owner' && item('People', () => void navigate('/kitchen/people'))}
         {session.kitchens
           .filter(k => k.id !== kitchen.id)
           .map(k => (
@@ -107,30 +102,9 @@ export function KitchenMenu({ onKeys, onFind }: { onKeys: () => void; onFind: ()
             </MenuItem>
           ))}
         <Divider component="li" />
-        <MenuItem
-          onClick={() => {
-            close();
-            onFind();
-          }}
-        >
-          Find
-        </MenuItem>
-        <MenuItem
-          onClick={() => {
-            close();
-            onKeys();
-          }}
-        >
-          Keys
-        </MenuItem>
-        <MenuItem
-          onClick={() => {
-            setMode(night ? 'light' : 'dark');
-            close();
-          }}
-        >
-          {night ? 'Day colours' : 'Night colours'}
-        </MenuItem>
+        {item('Find', onFind)}
+        {item('Keys', onKeys)}
+        {item(night ? 'Day colours' : 'Night colours', () => setMode(night ? 'light' : 'dark'))}
         <Divider component="li" />
         <MenuItem onClick={() => void leave()}>Sign out</MenuItem>
       </Menu>

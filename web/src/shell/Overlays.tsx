@@ -10,48 +10,47 @@ import {
   ListItemButton,
   ListItemText,
   Switch,
-  TextField,
 } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from './call.ts';
 import { keysAreOff, setKeysOff } from './keys.ts';
-import { Nothing } from './parts.tsx';
+import { Search } from '../kit/fields.tsx';
+import { Nothing } from '../kit/parts.tsx';
 
 const PLACE: Record<Found['kind'], (id: string) => string> = {
   batch: id => `/records/${id}`,
   recipe: id => `/recipes/${id}`,
-  lot: id => `/stores?lot=${id}`,
+  lot: id => `/stores/lots/${id}`,
 };
 const KIND: Record<Found['kind'], string> = { batch: 'Batch', recipe: 'Recipe', lot: 'Lot' };
 
 /** Finds anything: a lot code from a jar in the hand, a recipe, a lot. */
-export function FindDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function FindDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const words = useDeferredValue(text.trim());
   const navigate = useNavigate();
   const { data } = useQuery({
     queryKey: ['find', words],
     queryFn: () => call(find, { query: { words } }),
-    enabled: open && words !== '',
+    enabled: words !== '',
   });
   const go = (f: Found) => {
     onClose();
-    setText('');
     void navigate(PLACE[f.kind](f.id));
   };
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="find-title">
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="find-title">
       <DialogTitle id="find-title" variant="h2">
         Find
       </DialogTitle>
       <DialogContent>
-        <TextField
+        <Search
           autoFocus
           label="Lot code, recipe or lot"
           value={text}
-          onChange={e => setText(e.target.value)}
+          onText={setText}
           onKeyDown={e => {
             if (e.key === 'Enter' && data?.found[0]) go(data.found[0]);
           }}
@@ -87,10 +86,10 @@ const KEYS: [string, string][] = [
 ];
 
 /** The list of keys, and the switch that turns them off. */
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function KeysDialog({ onClose }: { onClose: () => void }) {
   const [off, setOff] = useState(keysAreOff());
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
+    <Dialog open onClose={onClose} aria-labelledby="keys-title">
       <DialogTitle id="keys-title" variant="h2">
         Keys
       </DialogTitle>

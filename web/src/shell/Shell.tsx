@@ -1,13 +1,14 @@
-import { Box, CircularProgress } from '@mui/material';
+import { Box } from '@mui/material';
+import { Mark } from '../kit/Mark.tsx';
+import { Waiting } from '../kit/Loaded.tsx';
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Outlet, useLocation, useNavigationType } from 'react-router';
 import { outbox } from '../outbox/index.ts';
 import { KitchenMenu } from './KitchenMenu.tsx';
 import { useKeys } from './keys.ts';
 import { OutboxBar } from './OutboxBar.tsx';
-import { FindDialog, KeysDialog } from './Overlays.tsx';
 import { useToday } from './rail.ts';
 import { NotSetUp } from './NotSetUp.tsx';
 import { type Here, HereContext, kitchenOfTab, useKitchen, useSession } from './session.tsx';
@@ -15,8 +16,12 @@ import { StoveRail } from './StoveRail.tsx';
 import { ViewFailed } from './ViewFailed.tsx';
 import { Workline } from './Workline.tsx';
 
+// Fetched when they are first asked for.
+const FindDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).FindDialog }));
+const KeysDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).KeysDialog }));
+
 /** The frame of every view inside a kitchen: workline above, stove rail below. */
-export function Shell() {
+export function Shell({ onSignOut }: { onSignOut: () => void }) {
   const { data: session } = useSession();
   const mine = session ? kitchenOfTab(session) : null;
   const { data: kitchen } = useKitchen(mine?.id ?? null);
@@ -30,7 +35,7 @@ export function Shell() {
   if (!here) return <Waiting />;
   return (
     <HereContext value={here}>
-      <Frame here={here} />
+      <Frame here={here} onSignOut={onSignOut} />
     </HereContext>
   );
 }
@@ -46,7 +51,7 @@ function useTop(): void {
   }, [pathname, back]);
 }
 
-function Frame({ here }: { here: Here }) {
+function Frame({ here, onSignOut }: { here: Here; onSignOut: () => void }) {
   const client = useQueryClient();
   const { pathname } = useLocation();
   const { data: today } = useToday();
@@ -103,20 +108,13 @@ function Frame({ here }: { here: Here }) {
             textDecoration: 'none',
           }}
         >
-          <svg width="28" height="28" viewBox="0 0 32 32" aria-hidden="true">
-            <g fill="none" stroke="currentColor" strokeWidth="2.400" strokeLinecap="round">
-              <path d="M4 15h24" />
-              <path d="M7 11q9-5 18 0" />
-              <path d="M16 8.500V5.500" />
-            </g>
-            <path d="M6 17.500h20v4q0 6-6 6h-8q-6 0-6-6z" fill="currentColor" />
-          </svg>
+          <Mark size={28} />
           <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
             Cocotte
           </Box>
         </Box>
         <Workline waiting={today?.waiting ?? {}} />
-        <KitchenMenu onKeys={help} onFind={find} />
+        <KitchenMenu onKeys={help} onFind={find} onSignOut={onSignOut} />
       </Box>
       <OutboxBar />
       <NotSetUp />
@@ -142,17 +140,10 @@ function Frame({ here }: { here: Here }) {
         </ErrorBoundary>
       </Box>
       <StoveRail />
-      <FindDialog open={open === 'find'} onClose={() => setOpen(null)} />
-      <KeysDialog open={open === 'keys'} onClose={() => setOpen(null)} />
-    </Box>
-  );
-}
-
-/** While something is fetched. */
-export function Waiting() {
-  return (
-    <Box sx={{ display: 'grid', placeItems: 'center', minHeight: 240 }}>
-      <CircularProgress aria-label="One moment" />
+      <Suspense>
+        {open === 'find' && <FindDialog onClose={() => setOpen(null)} />}
+        {open === 'keys' && <KeysDialog onClose={() => setOpen(null)} />}
+      </Suspense>
     </Box>
   );
 }

@@ -6,6 +6,7 @@ import { ring, useBell } from './bell.ts';
 import { useNow } from './clock.ts';
 import { type RailTile, useRail } from './rail.ts';
 import { useHere } from './session.tsx';
+import { say } from '../words/index.ts';
 
 /** The stove rail: one tile for each canner or wait, on every view, only while something runs. */
 export function StoveRail() {
@@ -39,9 +40,7 @@ export function StoveRail() {
       }}
     >
       {silent && tiles.some(t => t.kind !== 'wait') && (
-        <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>
-          No chime on this page yet: tap anywhere once to allow it.
-        </Box>
+        <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>{say('rail.silent')}</Box>
       )}
       <Box
         component="ul"
@@ -61,12 +60,17 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
   const over = left_s <= 0;
   const words =
     tile.kind === 'wait'
-      ? `from ${clockText(tile.until_ms, kitchen)}, by ${clockText(tile.latest_ms ?? tile.until_ms, kitchen)}`
+      ? say('rail.wait', {
+          from: clockText(tile.until_ms, kitchen),
+          to: clockText(tile.latest_ms ?? tile.until_ms, kitchen),
+        })
       : over
         ? tile.kind === 'load'
-          ? 'time is up: heat off'
-          : 'lift the jars'
-        : `${tile.kind === 'load' ? 'heat off' : 'lift'} at ${clockText(tile.until_ms, kitchen)}`;
+          ? say('rail.over')
+          : say('rail.lift.now')
+        : say(tile.kind === 'load' ? 'rail.heatOff' : 'rail.lift', {
+            time: clockText(tile.until_ms, kitchen),
+          });
   return (
     <Box component="li" sx={{ flex: '1 0 290px', minWidth: 0, display: 'flex' }}>
       <Box
@@ -100,7 +104,11 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
             color: over ? 'live.main' : 'text.primary',
           }}
         >
-          {over ? (tile.kind === 'wait' ? 'ready' : `+${countdownText(-left_s)}`) : countdownText(left_s)}
+          {over
+            ? tile.kind === 'wait'
+              ? say('rail.ready')
+              : `+${countdownText(-left_s)}`
+            : countdownText(left_s)}
         </Box>
         <Box sx={{ minWidth: 0, lineHeight: 1.25 }}>
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', maxWidth: 300 }}>

@@ -1,4 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
+import { say } from '../words/index.ts';
 
 /**
  * Stands in the place of a view that broke, or that could not be loaded: after a new version its old parts are gone.
@@ -8,14 +9,11 @@ export function ViewFailed() {
   return (
     <Box role="alert" sx={{ maxWidth: 560, mt: 4 }}>
       <Typography variant="h1" gutterBottom>
-        This view cannot be shown
+        {say('view.failed')}
       </Typography>
-      <Typography sx={{ mb: 2 }}>
-        Part of it failed or could not be loaded. What was entered on this device is kept, and the clocks go
-        on. Load the page again; if it fails again, go on at another stop.
-      </Typography>
+      <Typography sx={{ mb: 2 }}>{say('view.failed.why')}</Typography>
       <Button variant="contained" onClick={() => window.location.reload()}>
-        Load the page again
+        {say('view.failed.next')}
       </Button>
     </Box>
   );

@@ -2,7 +2,8 @@ import { Box, IconButton, Menu, MenuItem, useMediaQuery } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
-import { Aloud } from './parts.tsx';
+import { Aloud } from '../kit/parts.tsx';
+import { say } from '../words/index.ts';
 import { STOPS, type Stop, stopOf } from './stops.ts';
 
 /** The workline: the stops of the work as beads on a line, each with the number of things that wait there. */
@@ -151,8 +152,9 @@ function AllStops({ waiting }: { waiting: Partial<Record<'cook' | 'check' | 'lab
             }}
             sx={{ minHeight: 48 }}
           >
-            {stop.name}
-            {stop.counts && waiting[stop.counts] ? `, ${waiting[stop.counts]} waiting` : ''}
+            {stop.counts && waiting[stop.counts]
+              ? say('stop.waiting', { stop: stop.name, n: waiting[stop.counts] ?? 0 })
+              : stop.name}
           </MenuItem>
         ))}
       </Menu>

@@ -1,61 +1,32 @@
-import {
-  type Condition,
-  CONDITIONS,
-  type Item,
-  JUICE_KINDS,
-  type JuiceKind,
-  type LotFacts,
-  SALT_KINDS,
-  type SaltKind,
-} from '@cocotte/core/stores';
-import { MenuItem, TextField } from '@mui/material';
+import { CONDITIONS, type Item, JUICE_KINDS, type LotFacts, SALT_KINDS } from '@cocotte/core/stores';
+import { Day, Pick } from '../kit/fields.tsx';
+import type { At } from '../kit/form.ts';
+import { wordsOrNone } from '../kit/readers.ts';
 
-type Kinds = Pick<LotFacts, 'salt' | 'juice' | 'condition' | 'pickedOn'>;
+type Kinds = { [K in 'salt' | 'juice' | 'condition' | 'pickedOn']: LotFacts[K] };
+
+/** What a lot says of its kind, while nothing is chosen. */
+export const NO_FACTS = { salt: '', juice: '', condition: '', pickedOn: '' };
+/** Readers of these fields. */
+export const factReaders = {
+  salt: wordsOrNone,
+  juice: wordsOrNone,
+  condition: wordsOrNone,
+  pickedOn: wordsOrNone,
+};
+
+/** What was read of them, as a lot keeps it: the server says which of them must be there. */
+export const factsOf = ({ salt, juice, condition, pickedOn }: { [K in keyof Kinds]: string | null }) =>
+  ({ salt, juice, condition, pickedOn }) as Kinds;
 
 /** What a lot must say because of what its item is: the salt's kind, bottled or fresh, the condition of produce. */
-export function FactFields({
-  use,
-  facts,
-  set,
-  fault,
-}: {
-  use: Item['use'];
-  facts: Kinds;
-  set: (part: Partial<Kinds>) => void;
-  fault?: (name: keyof Kinds) => string | undefined;
-}) {
-  const pick = <T extends string>(name: 'salt' | 'juice' | 'condition', label: string, of: readonly T[]) => (
-    <TextField
-      select
-      label={label}
-      value={facts[name] ?? ''}
-      onChange={e => set({ [name]: e.target.value as T })}
-      error={fault?.(name) !== undefined}
-      helperText={fault?.(name)}
-    >
-      {of.map(k => (
-        <MenuItem key={k} value={k}>
-          {k}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
+export function FactFields({ use, at }: { use: Item['use']; at: (name: keyof Kinds) => At }) {
   return (
     <>
-      {use === 'salt' && pick<SaltKind>('salt', 'Kind of salt', SALT_KINDS)}
-      {use === 'citrus juice' && pick<JuiceKind>('juice', 'Bottled or fresh', JUICE_KINDS)}
-      {use === 'produce' && pick<Condition>('condition', 'Condition', CONDITIONS)}
-      {use === 'produce' && (
-        <TextField
-          label="Picked on"
-          type="date"
-          value={facts.pickedOn ?? ''}
-          onChange={e => set({ pickedOn: e.target.value || null })}
-          error={fault?.('pickedOn') !== undefined}
-          helperText={fault?.('pickedOn')}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-      )}
+      {use === 'salt' && <Pick at={at('salt')} label="Kind of salt" of={SALT_KINDS} />}
+      {use === 'citrus juice' && <Pick at={at('juice')} label="Bottled or fresh" of={JUICE_KINDS} />}
+      {use === 'produce' && <Pick at={at('condition')} label="Condition" of={CONDITIONS} />}
+      {use === 'produce' && <Day at={at('pickedOn')} label="Picked on" />}
     </>
   );
 }

@@ -1,5 +1,6 @@
-import { Decimal, type Habits, moneyText, numberText } from '@cocotte/core/measure';
+import { Decimal, type Habits, UNITS, moneyText, numberText } from '@cocotte/core/measure';
 import {
+  BUYING_UNITS,
   type Item,
   type ItemKind,
   type LotSource,
@@ -41,6 +42,11 @@ export const REASON_WORDS: Record<MovementReason, string> = {
   made: 'Made',
   'taken back': 'Receipt taken back',
 };
+
+/** Units that shops sell in, with their signs. */
+export const BUYING_UNIT_WORDS = BUYING_UNITS.map(
+  u => [u, u === 'each' ? 'pieces' : UNITS[u].symbol || u] as const,
+);
 
 const LARGE = 1000;
 

@@ -1,9 +1,11 @@
 import { type Difference, differences } from '@cocotte/core/recipes';
-import { Box, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';
 import { useParams, useSearchParams } from 'react-router';
 import { faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, Tag, ViewHead } from '../../shell/parts.tsx';
-import { Waiting } from '../../shell/Shell.tsx';
+import { Switcher } from '../../kit/fields.tsx';
+import { Stack } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { Faults, Nothing, Sheet, Tag, ViewHead } from '../../kit/parts.tsx';
+import { Waiting } from '../../kit/Loaded.tsx';
 import { useVersion, useVersions } from '../api.ts';
 
 const PARTS: [Difference['part'], string][] = [
@@ -34,19 +36,13 @@ export function DifferencePage() {
   if (!a.data || !b.data || !versions) return <Waiting />;
   const found = differences(a.data.recipe, b.data.recipe);
   const pick = (label: string, key: 'from' | 'to', value: number) => (
-    <TextField
-      select
+    <Switcher
       label={label}
-      value={value}
-      onChange={e => setQuery({ from: String(from), to: String(to), [key]: e.target.value })}
+      value={String(value)}
+      of={versions.versions.map(v => [String(v.number), `version ${v.number}`] as const)}
+      onPick={n => setQuery({ from: String(from), to: String(to), [key]: n })}
       sx={{ width: 150 }}
-    >
-      {versions.versions.map(v => (
-        <MenuItem key={v.number} value={v.number}>
-          version {v.number}
-        </MenuItem>
-      ))}
-    </TextField>
+    />
   );
   return (
     <>
@@ -62,38 +58,38 @@ export function DifferencePage() {
           <Nothing>These two versions say the same.</Nothing>
         </Sheet>
       )}
-      <Box sx={{ display: 'grid', gap: 2 }}>
+      <Stack>
         {PARTS.map(([part, title]) => {
           const here = found.filter(d => d.part === part);
           if (here.length === 0) return null;
           return (
-            <Sheet key={part} title={title} sx={{ overflowX: 'auto' }}>
-              <Table size="small" aria-label={title}>
-                <TableHead>
-                  <TableRow>
-                    <TableCell sx={{ width: '24%' }}>What</TableCell>
-                    <TableCell sx={{ width: '38%' }}>Version {from}</TableCell>
-                    <TableCell>Version {to}</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {here.map(d => (
-                    <TableRow key={`${d.about} ${d.kind} ${d.before} ${d.after}`}>
-                      <TableCell>
+            <Sheet key={part} title={title}>
+              <List
+                label={title}
+                rows={here}
+                keyOf={d => `${d.about} ${d.kind} ${d.before} ${d.after}`}
+                columns={[
+                  {
+                    head: 'What',
+                    sx: { width: '24%' },
+                    cell: d => (
+                      <>
                         {d.about} <Tag tone={TONE[d.kind]}>{d.kind}</Tag>
-                      </TableCell>
-                      <TableCell sx={{ color: 'text.secondary', overflowWrap: 'anywhere' }}>
-                        {d.before}
-                      </TableCell>
-                      <TableCell sx={{ overflowWrap: 'anywhere' }}>{d.after}</TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
+                      </>
+                    ),
+                  },
+                  {
+                    head: `Version ${from}`,
+                    sx: { width: '38%', color: 'text.secondary', overflowWrap: 'anywhere' },
+                    cell: d => d.before,
+                  },
+                  { head: `Version ${to}`, sx: { overflowWrap: 'anywhere' }, cell: d => d.after },
+                ]}
+              />
             </Sheet>
           );
         })}
-      </Box>
+      </Stack>
     </>
   );
 }

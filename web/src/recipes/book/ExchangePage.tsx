@@ -9,29 +9,18 @@ import {
 import type { Fault } from '@cocotte/core/measure';
 import type { ExchangeFormat, FileFault } from '@cocotte/core/exchange';
 import type { Recipe } from '@cocotte/core/recipes';
-import {
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  LinearProgress,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel, LinearProgress, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import * as comlink from 'comlink';
 import { type ChangeEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
-import { faultText } from '../../shell/entry.ts';
-import { Faults, Sheet, Soft, ViewHead } from '../../shell/parts.tsx';
+import { Toggle } from '../../kit/fields.tsx';
+import { Columns } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { faultText } from '../../kit/readers.ts';
+import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import type { Checked, Exchange } from './exchange.worker.ts';
 
@@ -66,17 +55,10 @@ export function ExchangePage() {
         title="Bring in, take out"
         detail="Recipes as JSON, CSV or schema.org. What goes out comes back whole."
       />
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 3fr) minmax(0, 2fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="3fr 2fr">
         {mayAdd && <BringIn />}
         <TakeOut />
-      </Box>
+      </Columns>
     </>
   );
 }
@@ -191,24 +173,16 @@ function BringIn() {
             Nothing was taken: {fileFaults.faults.length + fileFaults.more}{' '}
             {fileFaults.faults.length + fileFaults.more === 1 ? 'fault' : 'faults'} in the file.
           </Typography>
-          <Table size="small" aria-label="Faults in the file">
-            <TableHead>
-              <TableRow>
-                <TableCell>Line</TableCell>
-                <TableCell>Field</TableCell>
-                <TableCell>What is wrong</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {fileFaults.faults.map(f => (
-                <TableRow key={`${f.line} ${f.path} ${f.code}`}>
-                  <TableCell>{f.line}</TableCell>
-                  <TableCell>{f.path}</TableCell>
-                  <TableCell>{faultText(f)}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+          <List
+            label="Faults in the file"
+            rows={fileFaults.faults}
+            keyOf={f => `${f.line} ${f.path} ${f.code}`}
+            columns={[
+              { head: 'Line', cell: f => f.line, order: f => f.line },
+              { head: 'Field', cell: f => f.path, order: f => f.path },
+              { head: 'What is wrong', cell: f => faultText(f) },
+            ]}
+          />
           {fileFaults.more > 0 && <Soft>and {fileFaults.more} more</Soft>}
         </Box>
       )}
@@ -305,20 +279,12 @@ function TakeOut() {
   };
   return (
     <Sheet title="Take out the book">
-      <ToggleButtonGroup
-        exclusive
-        size="small"
+      <Toggle
+        label="Format"
         value={format}
-        onChange={(_, f: ExchangeFormat | null) => f && setFormat(f)}
-        aria-label="Format"
-        sx={{ flexWrap: 'wrap' }}
-      >
-        {(Object.keys(FORMATS) as ExchangeFormat[]).map(f => (
-          <ToggleButton key={f} value={f} sx={{ textTransform: 'none', px: 2, minHeight: 44 }}>
-            {FORMATS[f].name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+        of={(Object.keys(FORMATS) as ExchangeFormat[]).map(f => [f, FORMATS[f].name] as const)}
+        onPick={setFormat}
+      />
       <Box sx={{ mt: 2 }}>
         <Button variant="outlined" onClick={() => void write()} disabled={progress !== null}>
           Write the file

@@ -1,29 +1,19 @@
 import { type OwnIngredient, PIECE_UNITS, putIngredient, removeIngredient } from '@cocotte/contract';
-import type { Fault, UnitId } from '@cocotte/core/measure';
-import { type Ingredient, LINE_ROLES, type LineRole, sourceOf } from '@cocotte/core/ingredients';
-import {
-  Box,
-  Button,
-  Checkbox,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  FormControlLabel,
-  Table,
-  TableBody,
-  TableCell,
-  TableRow,
-  Typography,
-} from '@mui/material';
+import { type Ingredient, LINE_ROLES, sourceOf } from '@cocotte/core/ingredients';
+import { Box, Button, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { CallError, call, faultsOf } from '../../shell/call.ts';
-import { Faults, Soft } from '../../shell/parts.tsx';
+import { Figure, Pick, Text, Tick } from '../../kit/fields.tsx';
+import { useReadForm, useRows } from '../../kit/form.ts';
+import { FormDialog } from '../../kit/FormDialog.tsx';
+import { Cells } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { NewerAsked } from '../../kit/NewerAsked.tsx';
+import { Soft } from '../../kit/parts.tsx';
+import { CallError, call } from '../../shell/call.ts';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { Choice, Field, columns } from '../editor/fields.tsx';
-import { BLANK, type Row, type Texts, readTexts, textsOf } from './ingredient-texts.ts';
+import { BLANK, type Texts, readTexts, textsOf } from './ingredient-texts.ts';
 
 /** One ingredient: every value with its source, and the kitchen's own figures in their place. */
 export function IngredientDialog({
@@ -43,177 +33,140 @@ export function IngredientDialog({
   const client = useQueryClient();
   const base = ingredient ?? BLANK;
   const [id] = useState(() => ingredient?.id ?? `own-${v7()}`);
-  const [t, setT] = useState<Texts>(() => textsOf(base, kitchen.locale));
-  const [faults, setFaults] = useState<Fault[]>([]);
   const [version, setVersion] = useState(own?.version ?? 0);
-  const set = (part: Partial<Texts>) => setT(x => ({ ...x, ...part }));
-  const at = (path: string) => faults.find(f => f.path === path);
-  const field = (key: keyof Texts & string, label: string) => (
-    <Field
-      label={label}
-      value={t[key]}
-      onText={v => set({ [key]: v })}
-      fault={at(key)}
-      disabled={!mayChange}
-    />
+  const [newer, setNewer] = useState<OwnIngredient | null>(null);
+  const form = useReadForm(textsOf(base, kitchen.locale), typed =>
+    readTexts(typed, base, id, kitchen.locale),
   );
-  const save = async () => {
-    const read = readTexts(t, base, id, kitchen.locale);
-    setFaults(read.faults);
-    if (!read.ingredient) return;
+  const { at } = form;
+  const cups = useRows(form.form.control, 'cups');
+  const pieces = useRows(form.form.control, 'pieces');
+  const { role } = form.all();
+  const done = () => {
+    void client.invalidateQueries({ queryKey: ['ingredients'] });
+    onClose();
+  };
+  const save = form.submit(async read => {
     try {
       await call(putIngredient, {
         params: { ingredientId: id },
-        body: { version, ingredient: read.ingredient },
+        body: { version, ingredient: read as Ingredient },
       });
-      void client.invalidateQueries({ queryKey: ['ingredients'] });
-      onClose();
+      done();
     } catch (error) {
-      if (error instanceof CallError && error.code === 'stale')
-        setVersion((error.newer as OwnIngredient | undefined)?.version ?? 0);
-      setFaults(faultsOf(error).map(f => ({ ...f, path: f.path.replace(/^ingredient\./, '') })));
+      if (!(error instanceof CallError) || !error.newer) throw error;
+      setNewer(error.newer as OwnIngredient);
     }
-  };
-  const takeBack = async () => {
-    try {
+  });
+  const takeBack = () =>
+    form.attempt(async () => {
       await call(removeIngredient, { params: { ingredientId: id } });
-      void client.invalidateQueries({ queryKey: ['ingredients'] });
-      onClose();
-    } catch (error) {
-      setFaults(faultsOf(error));
-    }
-  };
-  const rows = (key: 'cups' | 'pieces', label: string) => (
-    <Box role="group" aria-label={label}>
-      {t[key].map((row, i) => {
-        const put = (part: Partial<Row>) => {
-          const next = t[key].map((x, k) => (k === i ? { ...x, ...part } : x));
-          const last = next.at(-1) as Row;
-          set({ [key]: last.key || last.grams ? [...next, { key: '', grams: '' }] : next });
-        };
-        return (
-          // oxlint-disable-next-line react/no-array-index-key -- rows are known by their place while their key is typed
-          <Box key={i} sx={{ ...columns('1.4fr 1fr'), mb: 1 }}>
-            {key === 'cups' ? (
-              <Field
-                label="Cut or packed"
-                value={row.key}
-                onText={k => put({ key: k })}
-                disabled={!mayChange}
-              />
-            ) : (
-              <Choice<UnitId | ''>
-                label="Counted as"
-                value={row.key as UnitId | ''}
-                of={PIECE_UNITS}
-                words={{ each: 'a medium one' } as Partial<Record<UnitId, string>>}
-                empty=" "
-                onPick={k => put({ key: k })}
-                disabled={!mayChange}
-              />
-            )}
-            <Field
-              label={key === 'cups' ? 'Grams in a cup' : 'Grams of one'}
-              value={row.grams}
-              onText={grams => put({ grams })}
-              fault={at(`${key}[${i}]`)}
-              disabled={!mayChange}
-            />
-          </Box>
-        );
-      })}
-    </Box>
+      done();
+    });
+  const text = (key: keyof Texts & string, label: string) => <Text at={at(key)} label={label} />;
+  const figure = (key: keyof Texts & string, label: string, unit?: string) => (
+    <Figure at={at(key)} label={label} unit={unit} />
   );
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="ingredient-title">
-      <DialogTitle id="ingredient-title" variant="h2">
-        {ingredient?.name ?? 'A new ingredient'}
-      </DialogTitle>
-      <DialogContent>
-        <Box sx={{ ...columns('2fr 2fr 1.2fr'), pt: 1 }}>
-          {field('name', 'Name')}
-          {field('aliases', 'Other names, with commas')}
-          <Choice<LineRole>
-            label="Role"
-            value={t.role}
-            of={LINE_ROLES}
-            onPick={role => set({ role })}
-            disabled={!mayChange}
-          />
-        </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3, mt: 2 }}>
-          {rows('cups', 'Weight of a cup')}
-          {rows('pieces', 'Weight of one')}
-        </Box>
-        <Box sx={{ ...columns('1fr 1fr 1fr 1fr'), mt: 1 }}>
-          {field('knife', 'Left by knife, %')}
-          {field('mill', 'Left by mill, %')}
-          {field('blender', 'Left by blender, %')}
-          {field('thawed', 'Left when thawed, %')}
-          {field('bushel', 'Grams of a bushel')}
-          {field('water', 'Water, %')}
-          {field('solids', 'Soluble solids, °Brix')}
-          {field('freshFactor', 'Stands for, times fresh')}
-          {field('phLow', 'pH from')}
-          {field('phHigh', 'pH to')}
-          <Choice
-            label="Main acid"
-            value={t.acid}
-            of={['citric', 'malic', 'tartaric', 'acetic']}
-            empty="none"
-            onPick={acid => set({ acid })}
-            disabled={!mayChange}
-          />
-          {field('titratable', 'Titratable acid, %')}
-          {t.role === 'acid' && field('strength', 'Labelled strength, %')}
-          {t.role === 'fruit' && (
-            <Choice
-              label="Standard-of-identity group"
-              value={t.group}
-              of={['I', 'II']}
-              empty="none"
-              onPick={group => set({ group })}
-              disabled={!mayChange}
-            />
-          )}
-          {field('labelName', 'Name on the label')}
-          {field('subIngredients', 'Its own ingredients')}
-          {field('allergens', 'Allergens and sulphites')}
-          {field('notes', 'Notes')}
-        </Box>
-        {t.role === 'fruit' && (
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={t.safelyAcid}
-                onChange={(_, on) => set({ safelyAcid: on })}
-                disabled={!mayChange}
-              />
-            }
-            label="Safely acid by itself"
-          />
-        )}
-        <Faults
-          faults={faults.filter(f => f.path === '' || (!(f.path in t) && !/^(cups|pieces)\[/.test(f.path)))}
-        />
-        {ingredient && <Sources ingredient={ingredient} />}
-      </DialogContent>
-      <DialogActions sx={{ p: 2, flexWrap: 'wrap' }}>
-        {own && mayChange && (
-          <Button variant="outlined" onClick={() => void takeBack()} sx={{ mr: 'auto' }}>
+    <FormDialog
+      title={ingredient?.name ?? 'A new ingredient'}
+      action="Keep these figures"
+      leave="Close"
+      form={form}
+      width="md"
+      readOnly={!mayChange}
+      onClose={onClose}
+      onSubmit={save}
+      also={
+        own &&
+        mayChange && (
+          <Button variant="outlined" onClick={() => void takeBack()}>
             {shipped ? 'Go back to the shipped figures' : 'Remove it'}
           </Button>
+        )
+      }
+    >
+      {newer && (
+        <NewerAsked
+          onTake={() => {
+            setVersion(newer.version);
+            setNewer(null);
+            form.again(textsOf(newer.ingredient, kitchen.locale));
+          }}
+          onKeep={() => {
+            setVersion(newer.version);
+            setNewer(null);
+          }}
+        >
+          {null}
+        </NewerAsked>
+      )}
+      <Cells wide="2fr 2fr 1.2fr" narrow="1fr 1fr" gap={1.5}>
+        {text('name', 'Name')}
+        {text('aliases', 'Other names, with commas')}
+        <Pick at={at('role')} label="Role" of={LINE_ROLES} />
+      </Cells>
+      <Cells gap={3} mt={2}>
+        <Box role="group" aria-label="Weight of a cup">
+          {cups.fields.map((row, i) => (
+            <Cells key={row.key} wide="1.4fr 1fr" narrow="1fr 1fr" gap={1.5}>
+              <Text at={at(`cups.${i}.key`)} label="Cut or packed" />
+              <Figure at={at(`cups.${i}.grams`)} label="Grams in a cup" />
+            </Cells>
+          ))}
+          <MoreRows onClick={() => cups.append({ key: '', grams: '' })}>Another cut</MoreRows>
+        </Box>
+        <Box role="group" aria-label="Weight of one">
+          {pieces.fields.map((row, i) => (
+            <Cells key={row.key} wide="1.4fr 1fr" narrow="1fr 1fr" gap={1.5}>
+              <Pick
+                at={at(`pieces.${i}.key`)}
+                label="Counted as"
+                of={[['', ' '], ...PIECE_UNITS.map(u => [u, u === 'each' ? 'a medium one' : u] as const)]}
+              />
+              <Figure at={at(`pieces.${i}.grams`)} label="Grams of one" />
+            </Cells>
+          ))}
+          <MoreRows onClick={() => pieces.append({ key: '', grams: '' })}>Another unit</MoreRows>
+        </Box>
+      </Cells>
+      <Cells wide="1fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={2}>
+        {figure('knife', 'Left by knife', '%')}
+        {figure('mill', 'Left by mill', '%')}
+        {figure('blender', 'Left by blender', '%')}
+        {figure('thawed', 'Left when thawed', '%')}
+        {figure('bushel', 'A bushel weighs', 'g')}
+        {figure('water', 'Water', '%')}
+        {figure('solids', 'Soluble solids', '°Brix')}
+        {figure('freshFactor', 'Stands for', 'times fresh')}
+        {figure('phLow', 'pH from')}
+        {figure('phHigh', 'pH to')}
+        <Pick
+          at={at('acid')}
+          label="Main acid"
+          of={[['', 'none'], 'citric', 'malic', 'tartaric', 'acetic']}
+        />
+        {figure('titratable', 'Titratable acid', '%')}
+        {role === 'acid' && figure('strength', 'Labelled strength', '%')}
+        {role === 'fruit' && (
+          <Pick at={at('group')} label="Standard-of-identity group" of={[['', 'none'], 'I', 'II']} />
         )}
-        <Button variant="outlined" onClick={onClose}>
-          Close
-        </Button>
-        {mayChange && (
-          <Button variant="contained" onClick={() => void save()}>
-            Keep these figures
-          </Button>
-        )}
-      </DialogActions>
-    </Dialog>
+        {text('labelName', 'Name on the label')}
+        {text('subIngredients', 'Its own ingredients')}
+        {text('allergens', 'Allergens and sulphites')}
+        {text('notes', 'Notes')}
+      </Cells>
+      {role === 'fruit' && <Tick at={at('safelyAcid')} label="Safely acid by itself" />}
+      {ingredient && <Sources ingredient={ingredient} />}
+    </FormDialog>
+  );
+}
+
+function MoreRows({ onClick, children }: { onClick: () => void; children: string }) {
+  return (
+    <Button size="small" variant="outlined" sx={{ mt: 1 }} onClick={onClick}>
+      {children}
+    </Button>
   );
 }
 
@@ -244,22 +197,26 @@ function Sources({ ingredient }: { ingredient: Ingredient }) {
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h3">Where these figures come from</Typography>
-      <Table size="small" aria-label="Sources">
-        <TableBody>
-          {VALUES.filter(([key]) => isThere(ingredient[key])).map(([key, words]) => {
-            const source = sourceOf(ingredient, key);
-            return (
-              <TableRow key={key}>
-                <TableCell sx={{ width: '32%' }}>{words}</TableCell>
-                <TableCell>
+      <List
+        label="Sources"
+        rows={VALUES.filter(([key]) => isThere(ingredient[key]))}
+        keyOf={([key]) => key}
+        columns={[
+          { head: 'What', sx: { width: '32%' }, cell: ([, words]) => words },
+          {
+            head: 'From',
+            cell: ([key]) => {
+              const source = sourceOf(ingredient, key);
+              return (
+                <>
                   {source?.title ?? 'not said'}
                   {source?.fromMemory && <Soft> · from memory, hold it against the source</Soft>}
-                </TableCell>
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
+                </>
+              );
+            },
+          },
+        ]}
+      />
     </Box>
   );
 }

@@ -1,9 +1,11 @@
 import { type Ingredient, formsOf, libraryOf } from '@cocotte/core/ingredients';
 import { numberText } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';
+import { Box, Button } from '@mui/material';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { Aloud, Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Search } from '../../kit/fields.tsx';
+import { List } from '../../kit/List.tsx';
+import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { useLibrary, useOwnIngredients } from '../library.ts';
 import { IngredientDialog } from './IngredientDialog.tsx';
@@ -35,18 +37,17 @@ export function IngredientsPage() {
         .sort((a, b) => Number(mine.has(b.id)) - Number(mine.has(a.id)) || a.name.localeCompare(b.name)),
     [library, words, mine],
   );
-  const wide = { display: { xs: 'none', md: 'table-cell' } } as const;
   return (
     <>
       <ViewHead
         title="Ingredients"
         detail={`${library.all.length} of the trade. Change one, and your own figure stands in front; the shipped one stays.`}
       >
-        <TextField
+        <Search
           label="Find an ingredient"
           value={search}
-          onChange={e => {
-            setSearch(e.target.value);
+          onText={text => {
+            setSearch(text);
             setMore(SHOWN);
           }}
           sx={{ width: 240 }}
@@ -57,82 +58,80 @@ export function IngredientsPage() {
           </Button>
         )}
       </ViewHead>
-      <Sheet sx={{ overflowX: 'auto' }}>
-        {rows.length === 0 ? (
-          <Nothing>No ingredient has these words.</Nothing>
-        ) : (
-          <Table size="small" aria-label="Ingredients">
-            <TableHead>
-              <TableRow>
-                <TableCell>Ingredient</TableCell>
-                <TableCell>A cup weighs</TableCell>
-                <TableCell sx={wide}>One weighs</TableCell>
-                <TableCell sx={wide}>Left after trimming</TableCell>
-                <TableCell sx={wide}>°Brix</TableCell>
-                <TableCell>pH</TableCell>
-                <TableCell>
-                  <Aloud>Open</Aloud>
-                </TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {rows.slice(0, more).map(i => (
-                <TableRow key={i.id}>
-                  <TableCell>
-                    <strong>{i.name}</strong>{' '}
-                    {mine.has(i.id) && <Tag tone="leaf">{SHIPPED.has(i.id) ? 'yours' : 'your own'}</Tag>}
-                    {i.refused && <Tag tone="ox">refused</Tag>}
-                    <br />
-                    <Soft sx={{ fontSize: '0.9rem' }}>
-                      {i.role}
-                      {i.role === 'fruit' && (i.safelyAcid ? ', acid by itself' : ', not safely acid')}
-                      {i.strength_pct !== null && `, ${numberText(i.strength_pct, kitchen, 0)} % acid`}
-                      {i.allergens.length > 0 && `, ${i.allergens.join(', ')}`}
-                    </Soft>
-                  </TableCell>
-                  <TableCell>
-                    {formsOf(i).map(form => (
-                      <Box key={form}>
-                        {numberText(i.cup_g[form] ?? 0, kitchen, 0)} g <Soft>{form}</Soft>
-                      </Box>
-                    ))}
-                  </TableCell>
-                  <TableCell sx={wide}>{pieces(i, kitchen)}</TableCell>
-                  <TableCell sx={wide}>
-                    {Object.entries(i.trim).map(([by, share]) => (
-                      <Box key={by}>
-                        {Math.round(share * 100)} % <Soft>{by}</Soft>
-                      </Box>
-                    ))}
-                  </TableCell>
-                  <TableCell sx={wide}>
-                    {i.solids_pct > 0 ? numberText(i.solids_pct, kitchen, 0) : ''}
-                  </TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                    {i.ph ? `${numberText(i.ph[0], kitchen, 1)} to ${numberText(i.ph[1], kitchen, 1)}` : ''}
-                  </TableCell>
-                  <TableCell align="right">
-                    <Button
-                      size="small"
-                      variant="outlined"
-                      onClick={() => setOpen(i)}
-                      aria-label={`Open ${i.name}`}
-                    >
-                      Open
-                    </Button>
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        )}
-        {rows.length > more && (
-          <Box sx={{ textAlign: 'center', mt: 2 }}>
-            <Button variant="outlined" onClick={() => setMore(m => m + SHOWN)}>
-              Show more
-            </Button>
-          </Box>
-        )}
+      <Sheet>
+        <List
+          label="Ingredients"
+          rows={rows.slice(0, more)}
+          more={rows.length > more ? () => setMore(m => m + SHOWN) : undefined}
+          keyOf={i => i.id}
+          nothing="No ingredient has these words."
+          columns={[
+            {
+              head: 'Ingredient',
+              order: i => i.name,
+              cell: i => (
+                <>
+                  <strong>{i.name}</strong>{' '}
+                  {mine.has(i.id) && <Tag tone="leaf">{SHIPPED.has(i.id) ? 'yours' : 'your own'}</Tag>}
+                  {i.refused && <Tag tone="ox">refused</Tag>}
+                  <Soft sx={{ fontSize: '0.9rem', display: 'block' }}>
+                    {i.role}
+                    {i.role === 'fruit' && (i.safelyAcid ? ', acid by itself' : ', not safely acid')}
+                    {i.strength_pct !== null && `, ${numberText(i.strength_pct, kitchen, 0)} % acid`}
+                    {i.allergens.length > 0 && `, ${i.allergens.join(', ')}`}
+                  </Soft>
+                </>
+              ),
+            },
+            {
+              head: 'A cup weighs',
+              cell: i =>
+                formsOf(i).map(form => (
+                  <Box key={form}>
+                    {numberText(i.cup_g[form] ?? 0, kitchen, 0)} g <Soft>{form}</Soft>
+                  </Box>
+                )),
+            },
+            { head: 'One weighs', from: 'md', cell: i => pieces(i, kitchen) },
+            {
+              head: 'Left after trimming',
+              from: 'md',
+              cell: i =>
+                Object.entries(i.trim).map(([by, share]) => (
+                  <Box key={by}>
+                    {Math.round(share * 100)} % <Soft>{by}</Soft>
+                  </Box>
+                )),
+            },
+            {
+              head: '°Brix',
+              from: 'md',
+              order: i => i.solids_pct,
+              cell: i => (i.solids_pct > 0 ? numberText(i.solids_pct, kitchen, 0) : ''),
+            },
+            {
+              head: 'pH',
+              whole: true,
+              order: i => i.ph?.[0] ?? null,
+              cell: i =>
+                i.ph ? `${numberText(i.ph[0], kitchen, 1)} to ${numberText(i.ph[1], kitchen, 1)}` : '',
+            },
+            {
+              head: 'Open',
+              action: true,
+              cell: i => (
+                <Button
+                  size="small"
+                  variant="outlined"
+                  onClick={() => setOpen(i)}
+                  aria-label={`Open ${i.name}`}
+                >
+                  Open
+                </Button>
+              ),
+            },
+          ]}
+        />
       </Sheet>
       {open && (
         <IngredientDialog

@@ -2,25 +2,15 @@ import { type AmountQuestion, readAmount } from '@cocotte/core/measure';
 import { type Pasted, type PastedLine, readPasted } from '@cocotte/core/exchange';
 import type { Ingredient } from '@cocotte/core/ingredients';
 import { emptyRecipe, factsOf } from '@cocotte/core/recipes';
-import {
-  Autocomplete,
-  Box,
-  Button,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material';
+import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
-import { faultText } from '../../shell/entry.ts';
-import { Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { FreeText, Toggle } from '../../kit/fields.tsx';
+import { Columns, Stack } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { faultText } from '../../kit/readers.ts';
+import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useLibrary } from '../library.ts';
 
@@ -79,28 +69,21 @@ export function PastePage() {
           An amount can mean two things. Choose which, beside it; nothing is guessed.
         </Box>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 2fr) minmax(0, 3fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="2fr 3fr">
         <Sheet title="The text">
-          <TextField
+          <FreeText
             label="Pasted recipe"
             multiline
             minRows={18}
             maxRows={40}
             value={text}
-            onChange={e => setText(e.target.value)}
+            onText={setText}
             placeholder={
               'Plum jam\n\nIngredients\n4 1/2 lb red plums, stoned\n7 c sugar\n\nMethod\nBoil to the gel point.'
             }
           />
         </Sheet>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        <Stack>
           <Sheet
             title={read.title || 'What was read'}
             aside={
@@ -110,25 +93,22 @@ export function PastePage() {
                   ? `${lines.length} lines read`
                   : `${lines.length} lines, ${open} to look at`
             }
-            sx={{ overflowX: 'auto' }}
           >
             {lines.length === 0 ? (
               <Soft>
                 Each line shows here as it is read. Nothing is dropped: what cannot be read is listed.
               </Soft>
             ) : (
-              <Table size="small" aria-label="Lines read">
-                <TableHead>
-                  <TableRow>
-                    <TableCell>As pasted</TableCell>
-                    <TableCell>Amount</TableCell>
-                    <TableCell>Ingredient</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {lines.map(l => (
-                    <TableRow key={keyOf(l)}>
-                      <TableCell sx={{ width: '30%' }}>
+              <List
+                label="Lines read"
+                rows={lines}
+                keyOf={keyOf}
+                columns={[
+                  {
+                    head: 'As pasted',
+                    sx: { width: '30%' },
+                    cell: l => (
+                      <>
                         {l.text}
                         {l.unread && (
                           <Box sx={{ color: 'live.main', fontSize: '0.88rem' }}>
@@ -140,11 +120,17 @@ export function PastePage() {
                             {faultText(f)}
                           </Box>
                         ))}
-                      </TableCell>
-                      <TableCell sx={{ width: '26%' }}>
-                        <TextField
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Amount',
+                    sx: { width: '26%' },
+                    cell: l => (
+                      <Stack gap={0.5}>
+                        <FreeText
                           value={settled[keyOf(l)]?.amount ?? l.line.amount.text}
-                          onChange={e => put(l, { amount: e.target.value })}
+                          onText={amount => put(l, { amount })}
                           slotProps={{ htmlInput: { 'aria-label': `Amount of line ${l.number}` } }}
                         />
                         {l.ask && (
@@ -154,23 +140,20 @@ export function PastePage() {
                             onPick={unit => put(l, { unit })}
                           />
                         )}
-                        <ToggleButtonGroup
-                          exclusive
-                          size="small"
+                        <Toggle
+                          label={`The amount of line ${l.number} means`}
                           value={l.line.basis}
-                          onChange={(_, basis: 'prepared' | 'as bought' | null) => basis && put(l, { basis })}
-                          aria-label={`The amount of line ${l.number} means`}
-                          sx={{ mt: 0.5 }}
-                        >
-                          <ToggleButton value="prepared" sx={{ textTransform: 'none', py: 0.25, px: 1 }}>
-                            prepared
-                          </ToggleButton>
-                          <ToggleButton value="as bought" sx={{ textTransform: 'none', py: 0.25, px: 1 }}>
-                            as bought
-                          </ToggleButton>
-                        </ToggleButtonGroup>
-                      </TableCell>
-                      <TableCell>
+                          of={['prepared', 'as bought']}
+                          onPick={basis => put(l, { basis })}
+                          small
+                        />
+                      </Stack>
+                    ),
+                  },
+                  {
+                    head: 'Ingredient',
+                    cell: l => (
+                      <>
                         <Autocomplete
                           size="small"
                           options={library.all}
@@ -187,11 +170,11 @@ export function PastePage() {
                             .filter(Boolean)
                             .join(', ')}
                         </Soft>
-                      </TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
+                      </>
+                    ),
+                  },
+                ]}
+              />
             )}
           </Sheet>
           {unread.length > 0 && (
@@ -229,8 +212,8 @@ export function PastePage() {
               </Box>
             </Sheet>
           )}
-        </Box>
-      </Box>
+        </Stack>
+      </Columns>
     </>
   );
 }

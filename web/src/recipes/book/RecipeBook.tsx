@@ -1,23 +1,12 @@
 import type { RecipeFilter } from '@cocotte/contract';
 import { dayText, numberText } from '@cocotte/core/measure';
 import { PRODUCTS } from '@cocotte/core/times';
-import {
-  Box,
-  Button,
-  Link as MuiLink,
-  ListItemText,
-  Menu,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { Box, Button, Link as MuiLink, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Search, Switcher } from '../../kit/fields.tsx';
+import { List, pagesOf } from '../../kit/List.tsx';
+import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { NO_FILTER, useRecipes, useShelves } from '../api.ts';
 import { CookFirst } from './CookFirst.tsx';
@@ -29,11 +18,8 @@ export function RecipeBook() {
   const [filter, setFilter] = useState<RecipeFilter>(NO_FILTER);
   const [cookFirst, setCookFirst] = useState(false);
   const list = useRecipes(useDeferredValue({ ...filter, search: filter.search.trim() }));
-  const { data } = list;
   const { data: shelves } = useShelves();
-  const rows = data?.pages.flatMap(p => p.recipes) ?? [];
   const filtered = Object.values(filter).some(v => v !== '');
-  const wide = { display: { xs: 'none', sm: 'table-cell' } } as const;
   return (
     <>
       <ViewHead title="Recipes" detail="Open one to scale it and start a batch.">
@@ -51,11 +37,11 @@ export function RecipeBook() {
       </ViewHead>
       <Sheet>
         <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1 }} role="search">
-          <TextField
+          <Search
             label="Find a recipe"
             placeholder="name, code, ingredient, tag"
             value={filter.search}
-            onChange={e => setFilter({ ...filter, search: e.target.value })}
+            onText={search => setFilter({ ...filter, search })}
             sx={{ flex: '1 1 240px', width: 'auto' }}
           />
           <Filter
@@ -77,87 +63,77 @@ export function RecipeBook() {
             onPick={product => setFilter({ ...filter, product })}
           />
         </Box>
-        {rows.length > 0 ? (
-          <Table>
-            <TableHead>
-              <TableRow>
-                <TableCell>Recipe</TableCell>
-                <TableCell>Authority</TableCell>
-                <TableCell sx={wide}>Makes</TableCell>
-                <TableCell sx={wide}>Tasted</TableCell>
-                <TableCell sx={wide}>Cooked</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {rows.map(r => (
-                <TableRow key={r.id}>
-                  <TableCell>
-                    <MuiLink
-                      component={Link}
-                      to={`/recipes/${r.id}`}
-                      sx={{ fontWeight: 700, fontSize: '1.1rem' }}
-                    >
-                      {r.name}
-                    </MuiLink>
-                    <br />
-                    <Soft>
-                      {[r.code, r.product, r.family, ...r.tags].filter(Boolean).join(' · ')}
-                      {r.variantOf && ' · a variant'}
-                    </Soft>
-                  </TableCell>
-                  <TableCell>
-                    {r.foodClass === 'refused' ? (
-                      <Tag tone="ox">refused</Tag>
-                    ) : (
-                      <Tag tone={r.grade === 'published, untested' ? 'live' : 'plain'}>{r.grade}</Tag>
-                    )}
-                    {r.foodClass !== 'refused' && (
-                      <>
-                        <br />
-                        <Soft sx={{ fontSize: '0.9rem' }}>{r.foodClass}</Soft>
-                      </>
-                    )}
-                  </TableCell>
-                  <TableCell sx={wide}>{r.makes}</TableCell>
-                  <TableCell sx={wide}>
-                    {r.rating === null ? <Soft>not yet</Soft> : `${numberText(r.rating, kitchen, 1)} of 5`}
-                  </TableCell>
-                  <TableCell sx={wide}>
-                    {r.cooked === 0 ? (
-                      <Soft>not yet</Soft>
-                    ) : (
-                      <>
-                        {r.cooked === 1 ? 'once' : `${r.cooked} times`}
-                        {r.lastCooked && (
-                          <>
-                            <br />
-                            <Soft>{dayText(r.lastCooked, kitchen)}</Soft>
-                          </>
-                        )}
-                      </>
-                    )}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        ) : (
-          data && (
-            <Nothing>
-              {filtered ? (
+        <List
+          label="Recipes"
+          size="medium"
+          {...pagesOf(list, p => p.recipes)}
+          keyOf={r => r.id}
+          nothing={
+            filtered ? (
+              <>
+                No recipe fits.{' '}
+                <Button size="small" variant="outlined" onClick={() => setFilter(NO_FILTER)}>
+                  Show all
+                </Button>
+              </>
+            ) : (
+              'The book is empty. Add the first recipe, paste one, or bring in a file.'
+            )
+          }
+          columns={[
+            {
+              head: 'Recipe',
+              order: r => r.name,
+              cell: r => (
                 <>
-                  No recipe fits.{' '}
-                  <Button size="small" variant="outlined" onClick={() => setFilter(NO_FILTER)}>
-                    Show all
-                  </Button>
+                  <MuiLink
+                    component={Link}
+                    to={`/recipes/${r.id}`}
+                    sx={{ fontWeight: 700, fontSize: '1.1rem' }}
+                  >
+                    {r.name}
+                  </MuiLink>
+                  <Soft sx={{ display: 'block' }}>
+                    {[r.code, r.product, r.family, ...r.tags].filter(Boolean).join(' · ')}
+                    {r.variantOf && ' · a variant'}
+                  </Soft>
                 </>
-              ) : (
-                'The book is empty. Add the first recipe, paste one, or bring in a file.'
-              )}
-            </Nothing>
-          )
-        )}
-        <ShowMore list={list} />
+              ),
+            },
+            {
+              head: 'Authority',
+              order: r => r.grade,
+              cell: r =>
+                r.foodClass === 'refused' ? (
+                  <Tag tone="ox">refused</Tag>
+                ) : (
+                  <>
+                    <Tag tone={r.grade === 'published, untested' ? 'live' : 'plain'}>{r.grade}</Tag>
+                    <Soft sx={{ fontSize: '0.9rem', display: 'block' }}>{r.foodClass}</Soft>
+                  </>
+                ),
+            },
+            { head: 'Makes', from: 'sm', cell: r => r.makes },
+            {
+              head: 'Tasted',
+              from: 'sm',
+              order: r => r.rating,
+              cell: r =>
+                r.rating === null ? <Soft>not yet</Soft> : `${numberText(r.rating, kitchen, 1)} of 5`,
+            },
+            {
+              head: 'Cooked',
+              from: 'sm',
+              order: r => r.lastCooked,
+              cell: r => (
+                <>
+                  {r.cooked === 0 ? <Soft>not yet</Soft> : r.cooked === 1 ? 'once' : `${r.cooked} times`}
+                  {r.lastCooked && <Soft sx={{ display: 'block' }}>{dayText(r.lastCooked, kitchen)}</Soft>}
+                </>
+              ),
+            },
+          ]}
+        />
       </Sheet>
       {cookFirst && <CookFirst onClose={() => setCookFirst(false)} />}
     </>
@@ -176,15 +152,16 @@ function Filter({
   onPick: (name: string) => void;
 }) {
   return (
-    <TextField select label={label} value={value} onChange={e => onPick(e.target.value)} sx={{ width: 170 }}>
-      <MenuItem value="">all</MenuItem>
-      {of.map(o => (
-        <MenuItem key={o.name} value={o.name}>
-          {o.name}
-          {o.count !== null && <Soft>&nbsp;({o.count})</Soft>}
-        </MenuItem>
-      ))}
-    </TextField>
+    <Switcher
+      label={label}
+      value={value}
+      of={[
+        ['', 'all'],
+        ...of.map(o => [o.name, o.count === null ? o.name : `${o.name} (${o.count})`] as const),
+      ]}
+      onPick={onPick}
+      sx={{ width: 170 }}
+    />
   );
 }
 

@@ -7,6 +7,7 @@ import {
   byName,
   type Names,
 } from '@cocotte/core/measure';
+import { type Readings, missing } from '../../kit/readers.ts';
 import { type Ingredient, type LineRole, blankIngredient } from '@cocotte/core/ingredients';
 
 /** Rows of a form whose keys are free: a cup by the way it is cut, a piece by its unit. */
@@ -48,12 +49,16 @@ export function textsOf(i: Ingredient, locale: string): Texts {
   const n = (v: number | null | undefined) => (v === null || v === undefined ? '' : fieldText(v, locale));
   const percent = (v: number | null | undefined) =>
     v === null || v === undefined ? '' : fieldText(v * 100, locale, 2);
+  const weights = (of: object) => [
+    ...Object.entries(of).map(([key, g]) => ({ key, grams: n(g as number) })),
+    { key: '', grams: '' },
+  ];
   return {
     name: i.name,
     aliases: i.aliases.join(', '),
     role: i.role,
-    cups: [...Object.entries(i.cup_g).map(([key, g]) => ({ key, grams: n(g) })), { key: '', grams: '' }],
-    pieces: [...Object.entries(i.one_g).map(([key, g]) => ({ key, grams: n(g) })), { key: '', grams: '' }],
+    cups: weights(i.cup_g),
+    pieces: weights(i.one_g),
     bushel: n(i.bushel_g === null ? null : Math.round(i.bushel_g)),
     knife: percent(i.trim.knife),
     mill: percent(i.trim.mill),
@@ -77,12 +82,7 @@ export function textsOf(i: Ingredient, locale: string): Texts {
 }
 
 /** Reads the form; values that differ from what was there are the kitchen's own. */
-export function readTexts(
-  t: Texts,
-  base: Ingredient,
-  id: string,
-  locale: string,
-): { ingredient: Ingredient | null; faults: Fault[] } {
+export function readTexts(t: Texts, base: Ingredient, id: string, locale: string): Readings<Ingredient> {
   const faults: Fault[] = [];
   const take = (path: string, reading: Reading<number>): number => {
     if (reading.ok) return reading.value;
@@ -98,13 +98,7 @@ export function readTexts(
     return v === null ? undefined : v / 100;
   };
   if (t.name.trim() === '')
-    faults.push({
-      path: 'name',
-      code: 'missing',
-      what: 'The name is empty.',
-      why: 'It is found by it.',
-      next: 'Fill it in.',
-    });
+    faults.push(missing('The name is empty.', 'It is found by it.', 'Fill it in.', 'name'));
   const weights = (rows: Row[], path: string, max: number) =>
     byName(
       rows.flatMap((r, i): (readonly [string, number])[] =>
@@ -113,16 +107,19 @@ export function readTexts(
           : [
               [
                 r.key.trim() || 'as it is',
-                number(`${path}[${i}]`, r.grams, 'The weight in grams', 0, max, true),
+                number(`${path}.${i}.grams`, r.grams, 'The weight in grams', 0, max, true),
               ],
             ],
       ),
     );
-  const list = (text: string) =>
-    text
-      .split(',')
-      .map(a => a.trim())
-      .filter(Boolean);
+  const list = (text: string) => [
+    ...new Set(
+      text
+        .split(',')
+        .map(a => a.trim())
+        .filter(Boolean),
+    ),
+  ];
   const trim = ofNames(
     (['knife', 'mill', 'blender'] as const).flatMap(by => {
       const v = share(by, t[by], 'The trim yield');
@@ -166,5 +163,5 @@ export function readTexts(
   for (const key of Object.keys(ingredient) as (keyof Ingredient)[])
     if (key !== 'sources' && JSON.stringify(ingredient[key]) !== JSON.stringify(base[key]))
       sources[key] = 'own';
-  return { ingredient: faults.length === 0 ? { ...ingredient, sources } : null, faults };
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, value: { ...ingredient, sources } };
 }

@@ -1,251 +1,69 @@
 import { ALTITUDE_BANDS_FT } from '@cocotte/core/heat';
-import { byName, ofNames } from '@cocotte/core/measure';
 import { JAR_SIZES, type JarSizeId, jarSize } from '@cocotte/core/jars';
+import { byName, numberText } from '@cocotte/core/measure';
 import type { Authority } from '@cocotte/core/recipes';
-import {
-  type LetterProcess,
-  PROCESS_ENTRIES,
-  type Product,
-  entriesFor,
-  processEntry,
-} from '@cocotte/core/times';
-import type { Kitchen } from '@cocotte/core/kitchen';
+import { type LetterProcess, PROCESS_ENTRIES, entriesFor, processEntry } from '@cocotte/core/times';
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
-import { Sheet, Soft } from '../../shell/parts.tsx';
-import { type Draft, type DraftMinutes } from './draft.ts';
-import { type At, Choice, Field, columns } from './fields.tsx';
+import { Day, Figure, Pick, Switcher, Temperature, Text, Tick } from '../../kit/fields.tsx';
+import { useRows } from '../../kit/form.ts';
+import { Cells, Line } from '../../kit/layout.tsx';
+import { Sheet, Soft } from '../../kit/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
+import type { DraftForm } from './form.ts';
 
-const GRADES: Record<Authority['grade'], string> = {
-  own: 'own, inherited or combined',
-  'tested publication': "tested publication or set-maker's leaflet, unchanged",
-  letter: "process authority's letter",
-  'published, untested': 'published, untested',
-};
-const PROCESSES: Record<LetterProcess['kind'], string> = {
-  'boiling water': 'boiling water, minutes by altitude',
-  'sea level': 'boiling water, a sea-level time only',
-  'hot-fill-hold': 'hot fill and hold',
-};
+const GRADES: [Authority['grade'], string][] = [
+  ['own', 'own, inherited or combined'],
+  ['tested publication', "tested publication or set-maker's leaflet, unchanged"],
+  ['letter', "process authority's letter"],
+  ['published, untested', 'published, untested'],
+];
+const PROCESSES: [LetterProcess['kind'], string][] = [
+  ['boiling water', 'boiling water, minutes by altitude'],
+  ['sea level', 'boiling water, a sea-level time only'],
+  ['hot-fill-hold', 'hot fill and hold'],
+];
 const BANDS = byName<readonly (number | null)[]>({
   'to 1,000 ft, to 6,000 ft, above': ALTITUDE_BANDS_FT.three,
   'to 1,000, 3,000, 6,000 ft, above': ALTITUDE_BANDS_FT.four,
   'one time for every altitude': [null],
 });
-const SPREADS: readonly Product[] = ['jam', 'preserves', 'jelly', 'fruit butter'];
+const SPREADS: readonly string[] = ['jam', 'preserves', 'jelly', 'fruit butter'];
 
 /** What the recipe rests on: one of four grades, and what each has to say for itself. */
-export function AuthorityFields({
-  draft,
-  set,
-  at,
-  kitchen,
-}: {
-  draft: Draft;
-  set: (key: string, part: Partial<Draft>) => void;
-  at: At;
-  kitchen: Kitchen;
-}) {
-  const field = (
-    key: keyof Draft & string,
-    label: string,
-    path: string,
-    more: { type?: string; hint?: string } = {},
-  ) => (
-    <Field label={label} value={draft[key]} onText={t => set(key, { [key]: t })} fault={at(path)} {...more} />
-  );
-  const own = entriesFor(draft.product);
-  const entries = draft.grade === 'own' ? own : [...own, ...PROCESS_ENTRIES.filter(e => !own.includes(e))];
-  const entry = (
-    <Choice
-      label={draft.grade === 'own' ? 'Published family time' : 'Published entry'}
-      value={draft.entryId}
-      of={entries.map(e => e.id)}
-      words={ofNames(entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`]))}
-      empty="none"
-      onPick={entryId => {
-        const picked = processEntry(entryId);
-        // Pack and packing liquid belong to the entry.
-        const liquid =
-          picked && picked.liquids.length > 0 && !picked.liquids.includes(draft.method.liquid)
-            ? (picked.liquids[0] ?? draft.method.liquid)
-            : draft.method.liquid;
-        set('', {
-          entryId,
-          ...(picked ? { method: { ...draft.method, pack: picked.pack, liquid } } : {}),
-        });
-      }}
-      fault={at('authority.entryId')}
-    />
-  );
-  const heat = draft.grade === 'letter' ? 'authority.process' : 'authority.time';
-  const headspace = field('headspace', 'Headspace, inches', `${heat}.headspace_mm`);
-  const pack = (
-    <Choice label="Pack" value={draft.pack} of={['hot', 'raw']} onPick={p => set('', { pack: p })} />
-  );
+export function AuthorityFields({ form }: { form: DraftForm }) {
+  const { at } = form;
+  const draft = form.all();
+  const rests = draft.grade === 'tested publication' || draft.grade === 'letter';
   return (
     <Sheet title="Authority" aside="an own recipe borrows no processing time">
-      <Box sx={columns('1.4fr 2.2fr')}>
-        <Choice<Authority['grade']>
-          label="Grade"
-          value={draft.grade}
-          of={['own', 'tested publication', 'letter', 'published, untested']}
-          words={GRADES}
-          onPick={grade => set('', { grade, tested: null })}
-        />
-        {draft.grade === 'own' && SPREADS.includes(draft.product) && entry}
-        {draft.grade === 'published, untested' && field('title', 'Title', 'authority.title')}
+      <Cells wide="1.4fr 2.2fr" narrow="1fr 1fr" gap={1.5} mt={0}>
+        <Pick at={at('grade')} label="Grade" of={GRADES} onPick={() => form.set('tested', null)} />
+        {draft.grade === 'own' && SPREADS.includes(draft.product) && <EntryField form={form} />}
+        {draft.grade === 'published, untested' && <Text at={at('title')} label="Title" />}
         {draft.grade === 'tested publication' && (
-          <Choice
+          <Pick
+            at={at('time')}
             label="Its time"
-            value={draft.time}
-            of={['entry', 'sea level']}
-            words={{ entry: 'a published entry in the tables', 'sea level': 'given for sea level only' }}
-            onPick={time => set('', { time })}
+            of={[
+              ['entry', 'a published entry in the tables'],
+              ['sea level', 'given for sea level only'],
+            ]}
           />
         )}
-      </Box>
-      {draft.grade === 'tested publication' && (
-        <>
-          {draft.time === 'entry' && <Box sx={{ mt: 1.5 }}>{entry}</Box>}
-          <Box sx={{ ...columns('1fr 2fr 1fr 1fr'), mt: 1.5 }}>
-            <Choice
-              label="Kind"
-              value={draft.kind}
-              of={['publication', 'leaflet']}
-              words={{ publication: 'tested publication', leaflet: "set-maker's leaflet" }}
-              onPick={kind => set('', { kind })}
-            />
-            {field('title', 'Title', 'authority.title', {
-              hint: draft.time === 'entry' ? "empty: the entry's own" : '',
-            })}
-            {field('edition', 'Edition', 'authority.edition')}
-            {field('year', 'Year', 'authority.year')}
-            {field('part', 'Page or part', 'authority.part')}
-            {field('checkedOn', 'Checked on', 'authority.checkedOn', { type: 'date' })}
-          </Box>
-          <FormControlLabel
-            sx={{ mt: 1 }}
-            control={
-              <Checkbox checked={draft.fromMemory} onChange={(_, on) => set('', { fromMemory: on })} />
-            }
-            label="Written from memory, still to be held against the book"
-          />
-          {draft.time === 'sea level' && (
-            <SeaLevel draft={draft} set={set} at={at} heat={heat} pack={pack} headspace={headspace} />
-          )}
-        </>
-      )}
-      {draft.grade === 'letter' && (
-        <>
-          <Box sx={{ ...columns('2fr 1fr 1fr 1fr'), mt: 1.5 }}>
-            {field('authority', 'Process authority', 'authority.authority')}
-            {field('reference', 'Reference', 'authority.reference')}
-            {field('issuedOn', 'Dated', 'authority.issuedOn', { type: 'date' })}
-            {field('maxPh', 'pH at most', 'authority.maxPh')}
-          </Box>
-          <Box sx={{ mt: 1.5 }}>
-            {field('limits', 'What else it limits, in its words', 'authority.limits')}
-          </Box>
-          <Box sx={{ ...columns('1.6fr 1fr 1fr'), mt: 1.5 }}>
-            <Choice<LetterProcess['kind']>
-              label="Heat step"
-              value={draft.process}
-              of={['boiling water', 'sea level', 'hot-fill-hold']}
-              words={PROCESSES}
-              onPick={process => set('', { process })}
-            />
-            {draft.process === 'boiling water' && (
-              <Choice
-                label="Altitude bands"
-                value={Object.keys(BANDS).find(k => String(BANDS[k]) === String(draft.tops)) ?? ''}
-                of={Object.keys(BANDS)}
-                empty="as the letter has them"
-                onPick={k =>
-                  BANDS[k] &&
-                  set('', {
-                    tops: [...BANDS[k]],
-                    letter: draft.letter.map(m => ({
-                      ...m,
-                      minutes: (BANDS[k] ?? []).map((_, i) => m.minutes[i] ?? ''),
-                    })),
-                  })
-                }
-              />
-            )}
-          </Box>
-          {draft.process === 'boiling water' && (
-            <>
-              <Box sx={{ ...columns('1fr 1fr'), mt: 1.5, maxWidth: 420 }}>
-                {pack}
-                {headspace}
-              </Box>
-              <MinutesRows
-                rows={draft.letter}
-                labels={draft.tops.map((top, i) =>
-                  top === null
-                    ? i === 0
-                      ? 'Minutes'
-                      : 'Minutes above'
-                    : `Minutes to ${top.toLocaleString('en-US')} ft`,
-                )}
-                path="authority.process.minutes"
-                at={at}
-                put={letter => set('letter', { letter })}
-              />
-            </>
-          )}
-          {draft.process === 'sea level' && (
-            <SeaLevel draft={draft} set={set} at={at} heat={heat} pack={pack} headspace={headspace} />
-          )}
-          {draft.process === 'hot-fill-hold' && (
-            <>
-              <Box sx={{ ...columns('1fr 1fr 2fr 1fr'), mt: 1.5 }}>
-                {field(
-                  'fillTemp',
-                  `Filled at, °${kitchen.temperature}, at least`,
-                  'authority.process.temp_C',
-                )}
-                {field('fillHold', 'Held, minutes', 'authority.process.hold_min')}
-                {field('closure', 'Closure', 'authority.process.closure')}
-                {headspace}
-              </Box>
-              <Box sx={{ mt: 1 }}>
-                <Soft>For jars of </Soft>
-                {JAR_SIZES.map(s => (
-                  <FormControlLabel
-                    key={s.id}
-                    control={
-                      <Checkbox
-                        size="small"
-                        checked={draft.fillSizes.includes(s.id)}
-                        onChange={(_, on) =>
-                          set('', {
-                            fillSizes: on
-                              ? [...draft.fillSizes, s.id]
-                              : draft.fillSizes.filter(x => x !== s.id),
-                          })
-                        }
-                      />
-                    }
-                    label={s.name}
-                  />
-                ))}
-              </Box>
-            </>
-          )}
-        </>
-      )}
-      {draft.tested && (draft.grade === 'tested publication' || draft.grade === 'letter') && (
-        <Box sx={{ mt: 2, display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+      </Cells>
+      {draft.grade === 'tested publication' && <PublicationFields form={form} />}
+      {draft.grade === 'letter' && <LetterFields form={form} />}
+      {rests && draft.tested && (
+        <Line mt={2}>
           <Typography sx={{ flex: '1 1 320px', color: 'text.secondary' }}>
             The formula it covers was taken over on {draft.tested.takenOn}. Changes are held against it.
           </Typography>
-          <Button variant="outlined" size="small" onClick={() => set('', { tested: null })}>
+          <Button variant="outlined" size="small" onClick={() => form.set('tested', null)}>
             These lines are what it prints: take them over anew
           </Button>
-        </Box>
+        </Line>
       )}
-      {draft.tested === null && (draft.grade === 'tested publication' || draft.grade === 'letter') && (
+      {rests && draft.tested === null && (
         <Typography sx={{ mt: 2, color: 'text.secondary' }}>
           The lines, the method and the jars below are taken over as what it covers when this is saved.
         </Typography>
@@ -254,35 +72,172 @@ export function AuthorityFields({
   );
 }
 
-function SeaLevel({
-  draft,
-  set,
-  at,
-  heat,
-  pack,
-  headspace,
-}: {
-  draft: Draft;
-  set: (key: string, part: Partial<Draft>) => void;
-  at: At;
-  /** Path of the heat step in the recipe. */
-  heat: string;
-  pack: React.ReactNode;
-  headspace: React.ReactNode;
-}) {
+function EntryField({ form }: { form: DraftForm }) {
+  const draft = form.all();
+  const own = entriesFor(draft.product);
+  const entries = draft.grade === 'own' ? own : [...own, ...PROCESS_ENTRIES.filter(e => !own.includes(e))];
+  return (
+    <Pick
+      at={form.at('entryId')}
+      label={draft.grade === 'own' ? 'Published family time' : 'Published entry'}
+      of={[
+        ['', 'none'],
+        ...entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`] as const),
+      ]}
+      onPick={entryId => {
+        const picked = processEntry(entryId);
+        if (!picked) return;
+        // Pack and packing liquid belong to the entry.
+        const { liquid } = draft.method;
+        const fits = picked.liquids.length === 0 || picked.liquids.includes(liquid);
+        form.set('method', {
+          ...draft.method,
+          pack: picked.pack,
+          liquid: fits ? liquid : (picked.liquids[0] ?? liquid),
+        });
+      }}
+    />
+  );
+}
+
+function PublicationFields({ form }: { form: DraftForm }) {
+  const { at } = form;
+  const time = form.typed('time');
   return (
     <>
-      <Box sx={{ ...columns('1fr 1fr'), mt: 1.5, maxWidth: 420 }}>
-        {pack}
-        {headspace}
-      </Box>
-      <MinutesRows
-        rows={draft.seaLevel}
-        labels={['Minutes at sea level']}
-        path={`${heat}.minutes`}
-        at={at}
-        put={seaLevel => set('seaLevel', { seaLevel })}
+      {time === 'entry' && (
+        <Box sx={{ mt: 1.5 }}>
+          <EntryField form={form} />
+        </Box>
+      )}
+      <Cells wide="1fr 2fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+        <Pick
+          at={at('kind')}
+          label="Kind"
+          of={[
+            ['publication', 'tested publication'],
+            ['leaflet', "set-maker's leaflet"],
+          ]}
+        />
+        <Text at={at('title')} label="Title" hint={time === 'entry' ? "empty: the entry's own" : ''} />
+        <Text at={at('edition')} label="Edition" />
+        <Figure at={at('year')} label="Year" />
+        <Text at={at('part')} label="Page or part" />
+        <Day at={at('checkedOn')} label="Checked on" />
+      </Cells>
+      <Tick
+        at={at('fromMemory')}
+        label="Written from memory, still to be held against the book"
+        sx={{ mt: 1 }}
       />
+      {time === 'sea level' && <SeaLevel form={form} />}
+    </>
+  );
+}
+
+function LetterFields({ form }: { form: DraftForm }) {
+  const { at } = form;
+  const { kitchen } = useHere();
+  const draft = form.all();
+  const bands = (name: string) => {
+    const tops = BANDS[name];
+    if (!tops) return;
+    form.set('tops', [...tops]);
+    form.set(
+      'letter',
+      draft.letter.map(m => ({ ...m, minutes: tops.map((_, i) => m.minutes[i] ?? '') })),
+    );
+  };
+  return (
+    <>
+      <Cells wide="2fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+        <Text at={at('authority')} label="Process authority" />
+        <Text at={at('reference')} label="Reference" />
+        <Day at={at('issuedOn')} label="Dated" />
+        <Figure at={at('maxPh')} label="pH at most" />
+      </Cells>
+      <Text at={at('limits')} label="What else it limits, in its words" sx={{ mt: 1.5 }} />
+      <Cells wide="1.6fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+        <Pick at={at('process')} label="Heat step" of={PROCESSES} />
+        {draft.process === 'boiling water' && (
+          <Switcher
+            label="Altitude bands"
+            value={Object.keys(BANDS).find(k => String(BANDS[k]) === String(draft.tops)) ?? ''}
+            of={[['', 'as the letter has them'], ...Object.keys(BANDS)]}
+            onPick={bands}
+          />
+        )}
+      </Cells>
+      {draft.process === 'boiling water' && (
+        <>
+          <PackAndHeadspace form={form} />
+          <MinutesRows
+            form={form}
+            name="letter"
+            labels={draft.tops.map((top, i) =>
+              top === null
+                ? i === 0
+                  ? 'Minutes'
+                  : 'Minutes above'
+                : `Minutes to ${numberText(top, kitchen, 0)} ft`,
+            )}
+          />
+        </>
+      )}
+      {draft.process === 'sea level' && <SeaLevel form={form} />}
+      {draft.process === 'hot-fill-hold' && (
+        <>
+          <Cells wide="1.2fr 1fr 2fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+            <Temperature at={at('temp_C')} label="Filled at, at least" />
+            <Figure at={at('hold_min')} label="Held" unit="minutes" />
+            <Text at={at('closure')} label="Closure" />
+            <Headspace form={form} />
+          </Cells>
+          <Box sx={{ mt: 1 }}>
+            <Soft>For jars of </Soft>
+            {JAR_SIZES.map(s => (
+              <FormControlLabel
+                key={s.id}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={draft.fillSizes.includes(s.id)}
+                    onChange={(_, on) =>
+                      form.set(
+                        'fillSizes',
+                        on ? [...draft.fillSizes, s.id] : draft.fillSizes.filter(x => x !== s.id),
+                      )
+                    }
+                  />
+                }
+                label={s.name}
+              />
+            ))}
+          </Box>
+        </>
+      )}
+    </>
+  );
+}
+
+const Headspace = ({ form }: { form: DraftForm }) => (
+  <Figure at={form.at('headspace_mm')} label="Headspace" unit="inches" />
+);
+
+function PackAndHeadspace({ form }: { form: DraftForm }) {
+  return (
+    <Cells narrow="1fr 1fr" gap={1.5} mt={1.5} sx={{ maxWidth: 420 }}>
+      <Pick at={form.at('pack')} label="Pack" of={['hot', 'raw']} />
+      <Headspace form={form} />
+    </Cells>
+  );
+}
+
+function SeaLevel({ form }: { form: DraftForm }) {
+  return (
+    <>
+      <PackAndHeadspace form={form} />
+      <MinutesRows form={form} name="seaLevel" labels={['Minutes at sea level']} />
       <Typography sx={{ mt: 1, color: 'text.secondary' }}>
         Here the longer of two rules of the trade is used: a minute for each started 1,000 ft (two where the
         time is over 20 minutes), or the ladder of +5, +10 and +15.
@@ -291,62 +246,57 @@ function SeaLevel({
   );
 }
 
+/** Minutes by jar size, one figure for each altitude band. */
 function MinutesRows({
-  rows,
+  form,
+  name,
   labels,
-  path,
-  at,
-  put,
 }: {
-  rows: DraftMinutes[];
+  form: DraftForm;
+  name: 'letter' | 'seaLevel';
   labels: string[];
-  path: string;
-  at: At;
-  put: (rows: DraftMinutes[]) => void;
 }) {
-  const free = JAR_SIZES.filter(s => !rows.some(r => r.size === s.id));
-  const change = (i: number, part: Partial<DraftMinutes>) =>
-    put(rows.map((r, k) => (k === i ? { ...r, ...part } : r)));
+  const rows = useRows(form.form.control, name);
+  const typed = form.typed(name);
+  const free = JAR_SIZES.filter(s => !typed.some(r => r.size === s.id));
+  const next = free[0]?.id;
   return (
     <>
-      {rows.map((row, i) => (
-        <Box key={row.size} sx={{ ...columns(`1fr ${labels.map(() => '1fr').join(' ')} auto`), mt: 1.5 }}>
-          <Choice<JarSizeId>
-            label="Jar"
-            value={row.size}
-            of={[row.size, ...free.map(s => s.id)]}
-            words={ofNames(JAR_SIZES.map(s => [s.id, s.name]))}
-            onPick={size => change(i, { size })}
-          />
-          {labels.map((label, k) => (
-            <Field
-              key={label}
-              label={label}
-              value={row.minutes[k] ?? ''}
-              onText={t =>
-                change(i, { minutes: labels.map((_, x) => (x === k ? t : (row.minutes[x] ?? ''))) })
-              }
-              fault={k === 0 ? at(`${path}[${i}]`) : undefined}
-            />
-          ))}
-          <Button
-            variant="outlined"
-            disabled={rows.length === 1}
-            aria-label={`Leave out ${jarSize(row.size).plural} from the authority`}
-            onClick={() => put(rows.filter((_, k) => k !== i))}
+      {rows.fields.map((row, i) => {
+        const size = typed[i]?.size ?? (row.size as JarSizeId);
+        return (
+          <Cells
+            key={row.key}
+            wide={`1fr ${labels.map(() => '1fr').join(' ')} auto`}
+            narrow="1fr 1fr"
+            gap={1.5}
+            mt={1.5}
           >
-            Leave out
-          </Button>
-        </Box>
-      ))}
-      {free[0] && (
+            <Pick
+              at={form.at(`${name}.${i}.size`)}
+              label="Jar"
+              of={[size, ...free.map(s => s.id)].map(s => [s, jarSize(s).name] as const)}
+            />
+            {labels.map((label, k) => (
+              <Figure key={label} at={form.at(`${name}.${i}.minutes.${k}`)} label={label} />
+            ))}
+            <Button
+              variant="outlined"
+              disabled={rows.fields.length === 1}
+              aria-label={`Leave out ${jarSize(size).plural} from the authority`}
+              onClick={() => rows.remove(i)}
+            >
+              Leave out
+            </Button>
+          </Cells>
+        );
+      })}
+      {next && (
         <Button
           size="small"
           variant="outlined"
           sx={{ mt: 1.5 }}
-          onClick={() =>
-            put([...rows, { size: (free[0] as { id: JarSizeId }).id, minutes: labels.map(() => '') }])
-          }
+          onClick={() => rows.append({ minutes: labels.map(() => ''), size: next })}
         >
           Add a jar size with its minutes
         </Button>

@@ -1,24 +1,27 @@
-import { UNITS, fieldText, readAmount, byName } from '@cocotte/core/measure';
+import { type Ingredient, LINE_ROLES, formsOf } from '@cocotte/core/ingredients';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Ingredient, LINE_ROLES, type LineRole, formsOf } from '@cocotte/core/ingredients';
-import { PLACES, type Place, factsOf } from '@cocotte/core/recipes';
-import {
-  Autocomplete,
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-} from '@mui/material';
+import { UNITS, fieldText, massText, readAmount } from '@cocotte/core/measure';
+import { PLACES, type Place, factsOf, lineMass_g } from '@cocotte/core/recipes';
+import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
-import { faultText } from '../../shell/entry.ts';
-import { Soft } from '../../shell/parts.tsx';
+import { get, useFormState, useWatch } from 'react-hook-form';
+import {
+  Amount,
+  AmountWords,
+  Figure,
+  Pick,
+  Suggested,
+  Switcher,
+  Text,
+  Tick,
+  Toggle,
+} from '../../kit/fields.tsx';
+import { Cells, Line } from '../../kit/layout.tsx';
+import { useHere } from '../../shell/session.tsx';
 import type { Library } from '../library.ts';
-import type { DraftLine, DraftStep } from './draft.ts';
-import { type At, Choice, Field, columns } from './fields.tsx';
-import { AmountField } from './AmountField.tsx';
+import type { DraftLine } from './draft.ts';
+import type { DraftForm } from './form.ts';
+import { readLineAlone } from './read-draft.ts';
 
 const WHERE: Record<Place, string> = {
   pot: 'the pot',
@@ -29,263 +32,240 @@ const WHERE: Record<Place, string> = {
   strained: 'strained off',
   'each jar': 'each jar (in one pint)',
 };
+/** Facts that are folded away until somebody wants them, or something is wrong with them. */
+const FACTS = [
+  'density_gPerMl',
+  'each_g',
+  'bushel_g',
+  'trimYield',
+  'solids_pct',
+  'addedSugar_pct',
+  'freshFactor',
+  'labelName',
+  'allergens',
+  'ratio',
+] as const;
 
-type Put = (id: string, key: string, part: Partial<DraftLine>) => void;
+/**
+ * One ingredient of the draft: what it is and how much in one row, its facts underneath when asked for. It hears of
+ * changes by itself, so that typing in one line does not draw the others.
+ */
+export const LineFields = memo(OneLine, (a, b) => a.index === b.index && a.library === b.library);
 
-/** One ingredient of the draft: what it is and how much in one row, its facts underneath when asked for. */
-export const LineFields = memo(function LineFields({
-  line,
+function OneLine({
+  form,
   index,
-  at,
-  put,
-  remove,
+  onRemove,
   library,
-  kitchen,
-  steps,
-  lines,
 }: {
-  line: DraftLine;
+  form: DraftForm;
   index: number;
-  at: At;
-  put: Put;
-  remove: (id: string) => void;
+  onRemove: (index: number) => void;
   library: Library;
-  kitchen: Kitchen;
-  steps: DraftStep[];
-  lines: { id: string; name: string }[];
 }) {
-  const path = `lines[${index}]`;
+  const { kitchen } = useHere();
   const [open, setOpen] = useState(false);
-  const set = (key: keyof DraftLine) => (text: string) => put(line.id, key, { [key]: text });
-  const text = (key: keyof DraftLine & string, label: string, where: string = key) => (
-    <Field label={label} value={line[key]} onText={set(key)} fault={at(`${path}.${where}`)} />
+  const { control } = form.form;
+  const path = `lines.${index}` as const;
+  const line = useWatch({ control, name: path });
+  const { errors } = useFormState({ control, name: path });
+  const at = <K extends keyof DraftLine & string>(key: K) => form.at(`${path}.${key}`);
+  const figure = (key: keyof DraftLine & string, label: string, unit?: string) => (
+    <Figure at={at(key)} label={label} unit={unit} />
   );
-  const choose = (ingredient: Ingredient) => {
+  const put = (part: Partial<DraftLine>) => form.set(path, { ...form.form.getValues(path), ...part });
+  const choose = (ingredient: Ingredient | null) => {
+    if (!ingredient) return put({ ingredientId: null });
     const read = readAmount(line.amount, kitchen.locale, ingredient);
     const amount = read.ok
       ? read.value
       : { text: '1', unit: 'each' as const, value: '1', upTo: null, toTaste: false };
-    put(line.id, '', {
+    return put({
       name: ingredient.name,
       ...textOfFacts(factsOf(ingredient, amount, `${ingredient.name} ${line.preparation}`), kitchen.locale),
     });
   };
   const ingredient = line.ingredientId === null ? undefined : library.byId.get(line.ingredientId);
-  const hidden = [
-    'density_gPerMl',
-    'each_g',
-    'bushel_g',
-    'trimYield',
-    'labelName',
-    'allergens',
-    'minStrength_pct',
-    'keptShare',
-    'ratio',
-    'solids_pct',
-    'addedSugar_pct',
-    'freshFactor',
-  ].some(k => at(`${path}.${k}`));
+  const more = open || FACTS.some(k => get(errors, `${path}.${k}`));
+  const fraction = (share: number) => fieldText(share * 100, kitchen.locale, 2);
+  const ways = ingredient ? waysToTrim(ingredient) : [];
   return (
     <>
-      <Box sx={columns('2.2fr 1.1fr 1.5fr auto')}>
-        <Autocomplete
-          freeSolo
-          options={library.all}
-          getOptionLabel={o => (typeof o === 'string' ? o : o.name)}
-          filterOptions={(options, { inputValue }) => matching(options, inputValue, library)}
-          inputValue={line.name}
-          onInputChange={(_, name, reason) => {
-            if (reason !== 'reset') put(line.id, 'name', { name, ingredientId: null });
-          }}
-          onChange={(_, picked) => {
-            if (picked && typeof picked !== 'string') choose(picked);
-          }}
-          value={ingredient ?? line.name}
-          isOptionEqualToValue={(o, v) => typeof v !== 'string' && typeof o !== 'string' && o.id === v.id}
-          renderOption={(props, o) => (
-            <li {...props} key={o.id}>
-              <span>
-                {o.name} <Soft>{o.role}</Soft>
-              </span>
-            </li>
-          )}
-          renderInput={params => (
-            <TextField
-              {...params}
-              label="Ingredient"
-              error={at(`${path}.name`) !== undefined}
-              helperText={helper(at(`${path}.name`), ingredient, line.name)}
-            />
-          )}
+      <Cells wide="2.2fr 1.1fr 1.5fr auto" narrow="1fr 1fr" gap={1.5} mt={0}>
+        <Suggested
+          at={at('name')}
+          label="Ingredient"
+          of={library.all}
+          nameOf={i => i.name}
+          among={(all, typed) => matching(all, typed, library)}
+          picked={ingredient ?? null}
+          detail={i => i.role}
+          onPick={choose}
+          hint={!ingredient && line.name.trim() !== '' && 'Not from the library: enter its role and facts.'}
         />
-        <AmountField line={line} at={at} path={path} put={put} kitchen={kitchen} ingredient={ingredient} />
-        {text('preparation', 'Prepared how')}
+        <Amount
+          at={at('amount')}
+          unitAt={at('chosenUnit')}
+          label="Amount"
+          knowing={ingredient ?? {}}
+          reading={<ReadingOf line={line} kitchen={kitchen} />}
+          hint="such as 2 1/2 c, 5 lb 4 oz, half a bushel"
+        />
+        <Text at={at('preparation')} label="Prepared how" />
         <Button
           variant="outlined"
-          onClick={() => remove(line.id)}
+          onClick={() => onRemove(index)}
           aria-label={`Remove ingredient ${index + 1}`}
         >
           Remove
         </Button>
-      </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, mt: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}>
-        <Box sx={{ width: 185 }}>
-          <Choice<LineRole> label="Role" value={line.role} of={LINE_ROLES} onPick={set('role')} />
-        </Box>
-        <Box sx={{ width: 180 }}>
-          <Choice<Place>
-            label="Goes into"
-            value={line.where}
-            of={PLACES}
-            words={WHERE}
-            onPick={where => put(line.id, '', { where, kept: usualKept(where, line.kept) })}
-          />
-        </Box>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
+      </Cells>
+      <Line mt={1.25} sx={{ alignItems: 'flex-start' }}>
+        <Pick at={at('role')} label="Role" of={LINE_ROLES} sx={{ width: 185 }} />
+        <Pick
+          at={at('where')}
+          label="Goes into"
+          of={PLACES.map(p => [p, WHERE[p]] as const)}
+          onPick={where => put({ where, keptShare: usualKept(where, line.keptShare) })}
+          sx={{ width: 180 }}
+        />
+        <Toggle
+          label={`The amount of ingredient ${index + 1} means`}
           value={line.basis}
-          onChange={(_, basis: DraftLine['basis'] | null) => basis && put(line.id, '', { basis })}
-          aria-label={`The amount of ingredient ${index + 1} means`}
-        >
-          <ToggleButton value="prepared" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
-            prepared
-          </ToggleButton>
-          <ToggleButton value="as bought" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
-            as bought
-          </ToggleButton>
-        </ToggleButtonGroup>
+          of={['prepared', 'as bought']}
+          onPick={basis => put({ basis })}
+        />
         {needsKept(line.where) && (
-          <Box sx={{ width: 150 }}>{text('kept', 'Stays in the food, %', 'keptShare')}</Box>
+          <Box sx={{ width: 170 }}>{figure('keptShare', 'Stays in the food', '%')}</Box>
         )}
         {line.role === 'acid' && (
-          <Box sx={{ width: 125 }}>{text('strength', 'At least, % acid', 'minStrength_pct')}</Box>
+          <Box sx={{ width: 140 }}>{figure('minStrength_pct', 'At least', '% acid')}</Box>
         )}
         <Button
           size="small"
           variant="outlined"
           onClick={() => setOpen(o => !o)}
-          aria-expanded={open || hidden}
+          aria-expanded={more}
           sx={{ minHeight: 40 }}
         >
           {open ? 'Less' : 'Facts'}
         </Button>
-      </Box>
-      {(open || hidden) && (
+      </Line>
+      {more && (
         <Box sx={{ mt: 1.5, borderLeft: 3, borderColor: 'rule.main', pl: 1.5 }}>
-          <Box sx={columns('1fr 1fr 1fr 1fr')}>
+          <Cells wide="1fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5}>
             {ingredient && formsOf(ingredient).length > 1 && (
-              <Choice
+              <Pick
+                at={at('form')}
                 label="Cut or packed"
-                value={line.form}
                 of={formsOf(ingredient)}
-                onPick={form => {
-                  const grams = ingredient.cup_g[form];
-                  put(line.id, '', {
-                    form,
-                    ...(grams ? { density: fieldText(grams / CUP_ML, kitchen.locale) } : {}),
-                  });
+                onPick={picked => {
+                  const grams = ingredient.cup_g[picked];
+                  if (grams) put({ form: picked, density_gPerMl: fieldText(grams / CUP_ML, kitchen.locale) });
                 }}
               />
             )}
-            {text('density', 'Grams in a mL', 'density_gPerMl')}
-            {text('each', 'Grams of one', 'each_g')}
-            {text('bushel', 'Grams of a bushel', 'bushel_g')}
-            {ingredient && waysToTrim(ingredient).length > 1 && (
-              <Choice
+            {figure('density_gPerMl', 'One mL weighs', 'g')}
+            {figure('each_g', 'One weighs', 'g')}
+            {figure('bushel_g', 'A bushel weighs', 'g')}
+            {ways.length > 1 && (
+              <Switcher
                 label="Prepared by"
-                value={
-                  waysToTrim(ingredient).find(w => fieldText(w.left * 100, kitchen.locale, 2) === line.trim)
-                    ?.by ?? ''
-                }
-                of={waysToTrim(ingredient).map(w => w.by)}
-                empty="as entered"
-                onPick={by => {
-                  const way = waysToTrim(ingredient).find(w => w.by === by);
-                  if (way) put(line.id, '', { trim: fieldText(way.left * 100, kitchen.locale, 2) });
-                }}
+                value={ways.find(w => fraction(w.left) === line.trimYield)?.by ?? ''}
+                of={[['', 'as entered'], ...ways.map(w => w.by)]}
+                onPick={(by: string) => put({ trimYield: fraction(ways.find(w => w.by === by)?.left ?? 1) })}
               />
             )}
-            {text('trim', 'Left of what is bought, %', 'trimYield')}
-            {text('solids', 'Soluble solids, %', 'solids_pct')}
-            {text('addedSugar', 'Sugar added to it, %', 'addedSugar_pct')}
-            {text('freshFactor', 'Stands for, times fresh', 'freshFactor')}
+            {figure('trimYield', 'Left of what is bought', '%')}
+            {figure('solids_pct', 'Soluble solids', '%')}
+            {figure('addedSugar_pct', 'Sugar added to it', '%')}
+            {figure('freshFactor', 'Stands for', 'times fresh')}
             {line.role === 'fruit' && (
-              <Choice<'I' | 'II'>
-                label="Standard-of-identity group"
-                value={line.group}
-                of={['I', 'II']}
-                empty="none"
-                onPick={set('group')}
-              />
+              <Pick at={at('group')} label="Standard-of-identity group" of={[['', 'none'], 'I', 'II']} />
             )}
-            {text('labelName', 'Name on the label')}
-            {text('subIngredients', 'Its own ingredients')}
-            {text('allergens', 'Allergens')}
-            {text('weightSource', 'Where the weights come from')}
-          </Box>
+            <Text at={at('labelName')} label="Name on the label" />
+            <Text at={at('subIngredients')} label="Its own ingredients" />
+            <Text at={at('allergens')} label="Allergens" />
+            <Text at={at('weightSource')} label="Where the weights come from" />
+          </Cells>
           {line.role === 'fruit' && (
-            <FormControlLabel
-              sx={{ mt: 0.5 }}
-              control={
-                <Checkbox
-                  checked={line.safelyAcid}
-                  onChange={(_, on) => put(line.id, '', { safelyAcid: on })}
-                />
-              }
+            <Tick
+              at={at('safelyAcid')}
               label="Safely acid by itself (not fig, Asian pear, white peach, elderberry, ripe mango, tomato and the like)"
             />
           )}
-          <Box sx={{ ...columns('1.2fr 1.6fr 1fr'), mt: 1 }}>
-            <Choice<'step' | 'line'>
-              label="So much for each"
-              value={line.ratioOf}
-              of={['step', 'line']}
-              words={{ step: 'measure taken in a step', line: 'amount of another line' }}
-              empty="not a ratio"
-              onPick={ratioOf =>
-                put(line.id, '', {
-                  ratioOf,
-                  ratioId: '',
-                  ...(ratioOf === ('' as never) ? { ratioPer: '' } : {}),
-                })
-              }
-              fault={line.ratioOf === '' ? at(`${path}.ratio`) : undefined}
-            />
-            {line.ratioOf === 'step' && (
-              <Choice
-                label="Measured in"
-                value={line.ratioId}
-                of={steps.filter(s => s.kind === 'measure').map(s => s.id)}
-                words={byName(steps.map(s => [s.id, s.text || 'a measuring step']))}
-                onPick={set('ratioId')}
-                fault={at(`${path}.ratio`)}
-              />
-            )}
-            {line.ratioOf === 'line' && (
-              <Choice
-                label="Of"
-                value={line.ratioId}
-                of={lines.filter(l => l.id !== line.id).map(l => l.id)}
-                words={byName(lines.map(l => [l.id, l.name || 'an ingredient']))}
-                onPick={set('ratioId')}
-                fault={at(`${path}.ratio`)}
-              />
-            )}
-            {line.ratioOf !== '' && (
-              <Field
-                label="For each"
-                placeholder="such as 1 L"
-                value={line.ratioPer}
-                onText={set('ratioPer')}
-              />
-            )}
-          </Box>
+          <RatioFields form={form} index={index} />
         </Box>
       )}
     </>
   );
-});
+}
+
+/** So much for each measure taken in a step, or for each amount of another line. */
+function RatioFields({ form, index }: { form: DraftForm; index: number }) {
+  const { control } = form.form;
+  const [line, lines, steps] = useWatch({ control, name: [`lines.${index}`, 'lines', 'steps'] });
+  const at = (key: 'of' | 'id' | 'per') => form.at(`lines.${index}.ratio.${key}`);
+  const { of } = line.ratio;
+  return (
+    <Cells wide="1.2fr 1.6fr 1fr" narrow="1fr 1fr" gap={1.5}>
+      <Pick
+        at={at('of')}
+        label="So much for each"
+        of={[
+          ['', 'not a ratio'],
+          ['step', 'measure taken in a step'],
+          ['line', 'amount of another line'],
+        ]}
+        onPick={picked =>
+          form.set(`lines.${index}.ratio`, {
+            of: picked as typeof of,
+            id: '',
+            per: picked === '' ? '' : line.ratio.per,
+          })
+        }
+      />
+      {of === 'step' && (
+        <Pick
+          at={at('id')}
+          label="Measured in"
+          of={steps.filter(s => s.kind === 'measure').map(s => [s.id, s.text || 'a measuring step'] as const)}
+        />
+      )}
+      {of === 'line' && (
+        <Pick
+          at={at('id')}
+          label="Of"
+          of={lines.filter(l => l.id !== line.id).map(l => [l.id, l.name || 'an ingredient'] as const)}
+        />
+      )}
+      {of !== '' && <Amount at={at('per')} label="For each" placeholder="such as 1 L" />}
+    </Cells>
+  );
+}
+
+/** What the amount of a line comes to, as it is typed. */
+function ReadingOf({ line, kitchen }: { line: DraftLine; kitchen: Kitchen }) {
+  const { line: read, faults } = readLineAlone(line, kitchen);
+  if (faults.some(f => f.path === '.amount')) return null;
+  let grams = '';
+  try {
+    grams = massText(lineMass_g(read), kitchen);
+  } catch {
+    grams = '';
+  }
+  const density =
+    UNITS[read.amount.unit].dimension === 'volume' && read.density_gPerMl
+      ? ` at ${fieldText(read.density_gPerMl, kitchen.locale)} g/mL`
+      : '';
+  return (
+    <>
+      reads <AmountWords {...read.amount} />
+      {grams && ` = ${grams}${density}`}
+      {read.basis === 'as bought' && read.trimYield < 1 && grams && ' prepared'}
+    </>
+  );
+}
 
 /** What each way of preparing leaves of what was bought; thawed fruit is drained. */
 function waysToTrim(ingredient: Ingredient): { by: string; left: number }[] {
@@ -296,12 +276,6 @@ function waysToTrim(ingredient: Ingredient): { by: string; left: number }[] {
 }
 
 const CUP_ML = UNITS.cup.factor.valueOf();
-
-function helper(fault: ReturnType<At>, ingredient: Ingredient | undefined, name: string) {
-  if (fault) return faultText(fault);
-  if (ingredient) return undefined;
-  return name.trim() === '' ? undefined : 'Not from the library: enter its role and facts.';
-}
 
 /** Options by what is typed: names and aliases that hold it, the ones that begin with it first. */
 function matching(options: readonly Ingredient[], typed: string, library: Library): Ingredient[] {
@@ -322,30 +296,24 @@ function textOfFacts(f: ReturnType<typeof factsOf>, locale: string): Partial<Dra
     ingredientId: f.ingredientId,
     role: f.role,
     form: f.form,
-    density: textOf(f.density_gPerMl),
-    each: textOf(f.each_g),
-    bushel: textOf(f.bushel_g, 0),
+    density_gPerMl: textOf(f.density_gPerMl),
+    each_g: textOf(f.each_g),
+    bushel_g: textOf(f.bushel_g, 0),
     weightSource: f.weightSource,
-    trim: textOf(f.trimYield * 100, 2),
-    solids: textOf(f.solids_pct),
+    trimYield: textOf(f.trimYield * 100, 2),
+    solids_pct: textOf(f.solids_pct),
     freshFactor: textOf(f.freshFactor),
     group: f.group ?? '',
     labelName: f.labelName,
     subIngredients: f.subIngredients,
     allergens: f.allergens.join(', '),
-    strength: textOf(f.minStrength_pct),
+    minStrength_pct: textOf(f.minStrength_pct),
     safelyAcid: f.safelyAcid,
   };
 }
 
 const needsKept = (where: Place) => where === 'soak' || where === 'infused' || where === 'strained';
-function usualKept(where: Place, now: string): string {
-  if (where === 'dip') return '0';
-  if (where === 'infused') return '5';
-  if (where === 'soak') return '20';
-  return where === 'strained'
-    ? '65'
-    : now === '0' || now === '5' || now === '20' || now === '65'
-      ? '100'
-      : now;
-}
+const USUAL: Partial<Record<Place, string>> = { dip: '0', infused: '5', soak: '20', strained: '65' };
+/** What usually stays in the food; a share that somebody typed stays when it goes into the pot. */
+const usualKept = (where: Place, now: string): string =>
+  USUAL[where] ?? (Object.values(USUAL).includes(now) ? '100' : now);

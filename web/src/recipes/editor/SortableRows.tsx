@@ -16,14 +16,6 @@ import { CSS } from '@dnd-kit/utilities';
 import { Box, IconButton } from '@mui/material';
 import type { ReactNode } from 'react';
 
-/** The same list with one item at another place. */
-export function moved<T>(list: readonly T[], from: number, to: number): T[] {
-  const next = [...list];
-  const [one] = next.splice(from, 1);
-  next.splice(to, 0, one as T);
-  return next;
-}
-
 /**
  * Rows in an order that can be changed: by dragging the handle, by the keys of the handle (space, arrows, space), or by
  * buttons that do the same.

@@ -1,162 +1,110 @@
-import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Attention, STEP_KINDS, type StepKind, type StepTarget } from '@cocotte/core/recipes';
-import { Box, Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
+import { kitchenUnits } from '@cocotte/core/measure';
+import { type Attention, STEP_KINDS, type StepTarget } from '@cocotte/core/recipes';
+import { Box, Button, Checkbox, FormControlLabel } from '@mui/material';
 import { memo, useState } from 'react';
-import { Soft } from '../../shell/parts.tsx';
-import type { DraftStep } from './draft.ts';
-import { type At, Choice, Field, columns } from './fields.tsx';
+import { get, useFormState, useWatch } from 'react-hook-form';
+import { Figure, Pick, Text } from '../../kit/fields.tsx';
+import { Cells, Line } from '../../kit/layout.tsx';
+import { Soft } from '../../kit/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
+import type { DraftForm } from './form.ts';
 
 type TargetKind = StepTarget['kind'];
-const TARGETS: readonly TargetKind[] = [
-  'none',
-  'gel point',
-  'temperature',
-  'time',
-  'volume',
-  'depth',
-  'look',
+const TARGETS: [TargetKind, string][] = [
+  ['none', 'done'],
+  ['gel point', 'the gel point'],
+  ['temperature', 'a temperature, held'],
+  ['time', 'minutes are over'],
+  ['volume', 'cooked down to a volume'],
+  ['depth', 'cooked down to a depth'],
+  ['look', 'it looks so'],
 ];
-const TARGET_WORDS: Record<TargetKind, string> = {
-  none: 'done',
-  'gel point': 'the gel point',
-  temperature: 'a temperature, held',
-  time: 'minutes are over',
-  volume: 'cooked down to a volume',
-  depth: 'cooked down to a depth',
-  look: 'it looks so',
-};
-const ATTENTION: Record<Attention['kind'], string> = {
-  'hands-on': 'hands on',
-  'look in': 'look in every so often',
-  free: 'free',
-};
-
-type Put = (id: string, key: string, part: Partial<DraftStep>) => void;
+const ATTENTION: [Attention['kind'], string][] = [
+  ['hands-on', 'hands on'],
+  ['look in', 'look in every so often'],
+  ['free', 'free'],
+];
+const WAITS: readonly string[] = ['soak', 'rest', 'strain', 'cool'];
+/** What is folded away until somebody wants it, or something is wrong with it. */
+const FOLDED = ['attention', 'mayStop_h', 'part', 'separates', 'expects'] as const;
 
 /** One step of the draft: what is done and until when; waits, portions and parts underneath. */
-export const StepFields = memo(function StepFields({
-  step,
+export const StepFields = memo(OneStep, (a, b) => a.index === b.index);
+
+function OneStep({
+  form,
   index,
-  lines,
-  at,
-  put,
-  remove,
-  kitchen,
+  onRemove,
 }: {
-  step: DraftStep;
+  form: DraftForm;
   index: number;
-  lines: { id: string; name: string }[];
-  at: At;
-  put: Put;
-  remove: (id: string) => void;
-  kitchen: Kitchen;
+  onRemove: (index: number) => void;
 }) {
-  const path = `steps[${index}]`;
   const [open, setOpen] = useState(false);
-  const set = (key: keyof DraftStep) => (text: string) => put(step.id, key, { [key]: text });
+  const { control } = form.form;
+  const path = `steps.${index}` as const;
+  const [step, lines] = useWatch({ control, name: [path, 'lines'] });
+  const { errors } = useFormState({ control, name: path });
+  const { at } = form;
+  const { kind } = step.target;
+  const asked =
+    WAITS.includes(step.kind) ||
+    step.separates.part !== '' ||
+    step.part !== '' ||
+    FOLDED.some(k => get(errors, `${path}.${k}`));
   const named = lines.filter(l => l.name);
   const toggle = (lineId: string, on: boolean) =>
-    put(step.id, '', {
-      adds: on ? [...step.adds, { lineId, share: '1' }] : step.adds.filter(a => a.lineId !== lineId),
-    });
-  const inches = kitchen.altitude === 'ft';
-  const targetLabel: Partial<Record<TargetKind, string>> = {
-    temperature: `Target, °${kitchen.temperature}`,
-    time: 'Minutes',
-    volume: 'Volume, such as 3.5 L',
-    depth: inches ? 'Depth in the pot, inches' : 'Depth in the pot, mm',
-    look: 'What it looks like',
-  };
-  const waits =
-    step.kind === 'soak' || step.kind === 'rest' || step.kind === 'strain' || step.kind === 'cool';
-  const asked =
-    waits ||
-    ['attention', 'mayStop_h', 'part', 'separates', 'expects'].some(k => at(`${path}.${k}`)) ||
-    step.separatesPart !== '' ||
-    step.part !== '';
-  const more = open || asked;
+    form.set(
+      `${path}.adds`,
+      on ? [...step.adds, { share: '1', lineId }] : step.adds.filter(a => a.lineId !== lineId),
+    );
   return (
     <>
-      <Box sx={columns('1fr 3fr auto')}>
-        <Choice<StepKind>
-          label="Kind"
-          value={step.kind}
-          of={STEP_KINDS}
-          onPick={kind => put(step.id, '', { kind })}
-        />
-        <Field
-          label="What is done"
-          value={step.text}
-          multiline
-          onText={set('text')}
-          fault={at(`${path}.text`)}
-        />
-        <Button variant="outlined" onClick={() => remove(step.id)} aria-label={`Remove step ${index + 1}`}>
+      <Cells wide="1fr 3fr auto" narrow="1fr 1fr" gap={1.5} mt={0}>
+        <Pick at={at(`${path}.kind`)} label="Kind" of={STEP_KINDS} />
+        <Text at={at(`${path}.text`)} label="What is done" multiline />
+        <Button variant="outlined" onClick={() => onRemove(index)} aria-label={`Remove step ${index + 1}`}>
           Remove
         </Button>
-      </Box>
-      <Box sx={{ ...columns('1.1fr 1.3fr 1fr 1fr 1.6fr'), mt: 1.25 }}>
-        <Choice<TargetKind>
+      </Cells>
+      <Cells wide="1.1fr 1.3fr 1fr 1fr 1.6fr" narrow="1fr 1fr" gap={1.5} mt={1.25}>
+        <Pick
+          at={at(`${path}.target.kind`)}
           label="Until"
-          value={step.target}
           of={TARGETS}
-          words={TARGET_WORDS}
-          onPick={target => put(step.id, '', { target, targetText: '', hold: '' })}
+          onPick={picked => form.set(`${path}.target`, { text: '', kind: picked, hold: '' })}
         />
-        {targetLabel[step.target] ? (
-          <Field
-            label={targetLabel[step.target]}
-            value={step.targetText}
-            onText={set('targetText')}
-            fault={at(`${path}.target`)}
-          />
+        <TargetField form={form} index={index} kind={kind} />
+        {kind === 'temperature' ? (
+          <Figure at={at(`${path}.target.hold`)} label="Held" unit="minutes" />
         ) : (
-          <span />
+          <>
+            <Figure at={at(`${path}.window.from`)} label="Wait from" unit="hours" />
+            <Figure at={at(`${path}.window.to`)} label="Wait to" unit="hours" />
+          </>
         )}
-        {step.target === 'temperature' ? (
-          <Field label="Held, minutes" value={step.hold} onText={set('hold')} />
-        ) : (
-          <Field
-            label="Wait from, hours"
-            value={step.from}
-            onText={set('from')}
-            fault={at(`${path}.window`)}
-          />
-        )}
-        {step.target === 'temperature' ? (
-          <span />
-        ) : (
-          <Field label="Wait to, hours" value={step.to} onText={set('to')} />
-        )}
-        <Field label="Caution" value={step.caution} multiline onText={set('caution')} />
-      </Box>
+        {kind === 'temperature' && <span />}
+        <Text at={at(`${path}.caution`)} label="Caution" multiline />
+      </Cells>
       {named.length > 0 && (
-        <Box sx={{ mt: 1, display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1 }}>
+        <Line mt={1} sx={{ columnGap: 1, rowGap: 0 }}>
           <Soft>Goes in here: </Soft>
           {named.map(l => {
-            const added = step.adds.find(a => a.lineId === l.id);
+            const added = step.adds.findIndex(a => a.lineId === l.id);
             return (
               <Box key={l.id} sx={{ display: 'inline-flex', alignItems: 'center' }}>
                 <FormControlLabel
                   control={
-                    <Checkbox
-                      size="small"
-                      checked={added !== undefined}
-                      onChange={(_, on) => toggle(l.id, on)}
-                    />
+                    <Checkbox size="small" checked={added >= 0} onChange={(_, on) => toggle(l.id, on)} />
                   }
                   label={l.name}
                   sx={{ mr: 0.5 }}
                 />
-                {added && (
-                  <TextField
-                    value={added.share}
-                    onChange={e =>
-                      put(step.id, `share ${l.id}`, {
-                        adds: step.adds.map(a => (a.lineId === l.id ? { ...a, share: e.target.value } : a)),
-                      })
-                    }
-                    slotProps={{ htmlInput: { 'aria-label': `Share of ${l.name} in step ${index + 1}` } }}
+                {added >= 0 && (
+                  <Text
+                    at={at(`${path}.adds.${added}.share`)}
+                    label={`Share of ${l.name} in step ${index + 1}`}
+                    hiddenLabel
                     sx={{ width: 64, '& input': { py: 0.5 } }}
                   />
                 )}
@@ -174,62 +122,72 @@ export const StepFields = memo(function StepFields({
               {open ? 'Less' : 'More'}
             </Button>
           )}
-        </Box>
+        </Line>
       )}
-      {more && (
-        <Box
-          sx={{ ...columns('1.2fr 1fr 1.2fr'), mt: 1.25, borderLeft: 3, borderColor: 'rule.main', pl: 1.5 }}
+      {(open || asked) && (
+        <Cells
+          wide="1.2fr 1fr 1.2fr"
+          narrow="1fr 1fr"
+          gap={1.5}
+          mt={1.25}
+          sx={{ borderLeft: 3, borderColor: 'rule.main', pl: 1.5 }}
         >
-          <Choice<Attention['kind']>
+          <Pick
+            at={at(`${path}.attention.kind`)}
             label="How much of you it takes"
-            value={step.attention}
-            of={['hands-on', 'look in', 'free']}
-            words={ATTENTION}
-            onPick={attention =>
-              put(step.id, '', { attention, every: attention === 'look in' ? step.every || '10' : '' })
+            of={ATTENTION}
+            onPick={picked =>
+              form.set(`${path}.attention`, {
+                every: picked === 'look in' ? step.attention.every || '10' : '',
+                kind: picked,
+              })
             }
           />
-          {step.attention === 'look in' ? (
-            <Field
-              label="Every, minutes"
-              value={step.every}
-              onText={set('every')}
-              fault={at(`${path}.attention`)}
-            />
+          {step.attention.kind === 'look in' ? (
+            <Figure at={at(`${path}.attention.every`)} label="Every" unit="minutes" />
           ) : (
             <span />
           )}
-          <Field
-            label="One may stop after it, hours"
-            value={step.mayStop}
-            onText={set('mayStop')}
-            fault={at(`${path}.mayStop_h`)}
-          />
-          <Field
-            label="Acts on the part called"
-            value={step.part}
-            onText={set('part')}
-            fault={at(`${path}.part`)}
-            hint="empty: the whole pot"
-          />
-          <Field
-            label="Sets a part aside, called"
-            value={step.separatesPart}
-            onText={set('separatesPart')}
-            fault={at(`${path}.separates`)}
-          />
-          <Field label="Share set aside, %" value={step.separatesShare} onText={set('separatesShare')} />
+          <Figure at={at(`${path}.mayStop_h`)} label="One may stop after it" unit="hours" />
+          <Text at={at(`${path}.part`)} label="Acts on the part called" hint="empty: the whole pot" />
+          <Text at={at(`${path}.separates.part`)} label="Sets a part aside, called" />
+          <Figure at={at(`${path}.separates.share`)} label="Share set aside" unit="%" />
           {step.kind === 'measure' && (
-            <Field
+            <Text
+              at={at(`${path}.expects`)}
               label="Expected, such as 2 L"
-              value={step.expects}
-              onText={set('expects')}
-              fault={at(`${path}.expects`)}
               hint="at the recipe as written; amounts that hang on it are planned with this"
             />
           )}
-        </Box>
+        </Cells>
       )}
     </>
   );
-});
+}
+
+/** What a target is told by, in the kitchen's units. */
+function TargetField({ form, index, kind }: { form: DraftForm; index: number; kind: TargetKind }) {
+  const { kitchen } = useHere();
+  const field = form.at(`steps.${index}.target.text`);
+  switch (kind) {
+    case 'temperature':
+      return <Figure at={field} label="Target" unit={`°${kitchen.temperature}`} />;
+    case 'time':
+      return <Figure at={field} label="Minutes" />;
+    case 'volume':
+      return <Text at={field} label="Volume, such as 3.5 L" />;
+    case 'depth':
+      return (
+        <Figure
+          at={field}
+          label="Depth in the pot"
+          unit={kitchen.measures === 'US' ? kitchenUnits(kitchen).length.sign : 'mm'}
+        />
+      );
+    case 'look':
+      return <Text at={field} label="What it looks like" />;
+    case 'none':
+    case 'gel point':
+      return <span />;
+  }
+}

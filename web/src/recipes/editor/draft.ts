@@ -20,60 +20,61 @@ import {
 import type { LetterProcess, Method, Product, TimeBasis } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
 
-/** A recipe while it is typed: every figure still text, so that nothing is lost when one cannot be read. */
-export interface DraftLine {
-  id: string;
-  ingredientId: string | null;
-  name: string;
-  preparation: string;
-  role: LineRole;
-  amount: string;
+/**
+ * A recipe while it is typed: every figure still text, so that nothing is lost when one cannot be read. Its fields are
+ * named by the path at which a fault is told.
+ */
+export const newLine = (id: string) => ({
+  id,
+  ingredientId: null as string | null,
+  name: '',
+  preparation: '',
+  role: 'fruit' as LineRole,
+  amount: '',
   /** The reading chosen where the amount can mean two things. */
-  chosenUnit: string;
-  basis: Line['basis'];
-  where: Place;
-  kept: string;
-  ratioOf: '' | 'step' | 'line';
-  ratioId: string;
-  ratioPer: string;
-  form: string;
-  density: string;
-  each: string;
-  bushel: string;
-  weightSource: string;
-  trim: string;
-  solids: string;
-  addedSugar: string;
-  freshFactor: string;
-  group: '' | 'I' | 'II';
-  labelName: string;
-  subIngredients: string;
-  allergens: string;
-  strength: string;
-  safelyAcid: boolean;
-}
-export interface DraftStep {
-  id: string;
-  kind: StepKind;
-  text: string;
-  caution: string;
-  target: StepTarget['kind'];
-  targetText: string;
-  hold: string;
-  from: string;
-  to: string;
-  attention: Attention['kind'];
-  every: string;
-  mayStop: string;
-  adds: { lineId: string; share: string }[];
-  part: string;
-  separatesPart: string;
-  separatesShare: string;
-  expects: string;
-}
+  chosenUnit: '',
+  basis: 'prepared' as Line['basis'],
+  where: 'pot' as Place,
+  keptShare: '100',
+  ratio: { of: '' as '' | 'step' | 'line', id: '', per: '' },
+  form: '',
+  density_gPerMl: '',
+  each_g: '',
+  bushel_g: '',
+  weightSource: '',
+  trimYield: '100',
+  solids_pct: '0',
+  addedSugar_pct: '0',
+  freshFactor: '1',
+  group: '' as '' | 'I' | 'II',
+  labelName: '',
+  subIngredients: '',
+  allergens: '',
+  minStrength_pct: '',
+  safelyAcid: false,
+});
+export type DraftLine = ReturnType<typeof newLine>;
+
+/** A step while nothing is typed in it. */
+export const newStep = (id: string) => ({
+  id,
+  kind: 'cook' as StepKind,
+  text: '',
+  caution: '',
+  target: { text: '', kind: 'none' as StepTarget['kind'], hold: '' },
+  window: { from: '', to: '' },
+  attention: { every: '', kind: 'hands-on' as Attention['kind'] },
+  mayStop_h: '',
+  adds: [] as { share: string; lineId: string }[],
+  part: '',
+  separates: { share: '', part: '' },
+  expects: '',
+});
+export type DraftStep = ReturnType<typeof newStep>;
+
 export interface DraftJar {
-  size: JarSizeId;
   net: string;
+  size: JarSizeId;
   kind: NetContents['kind'];
 }
 export interface DraftOutlet {
@@ -86,8 +87,8 @@ export interface DraftOutlet {
 }
 /** Minutes of one jar size, by the tops of the letter's bands. */
 export interface DraftMinutes {
-  size: JarSizeId;
   minutes: string[];
+  size: JarSizeId;
 }
 export interface Draft {
   name: string;
@@ -116,26 +117,24 @@ export interface Draft {
   limits: string;
   process: LetterProcess['kind'];
   pack: 'hot' | 'raw';
-  headspace: string;
+  /** In inches. */
+  headspace_mm: string;
   tops: (number | null)[];
   letter: DraftMinutes[];
   seaLevel: DraftMinutes[];
-  fillTemp: string;
-  fillHold: string;
+  temp_C: string;
+  hold_min: string;
   closure: string;
   fillSizes: JarSizeId[];
   /** The formula its authority covers; null takes it over anew. */
   tested: TestedFormula | null;
-  makesSize: JarSizeId;
-  makesCount: string;
+  makes: { count: string; size: JarSizeId };
   jars: DraftJar[];
   outlets: DraftOutlet[];
   packed: boolean;
-  perPint: string;
-  pieceDensity: string;
-  spare: string;
-  shelfLife: string;
-  readyAfter: string;
+  packing: { perPint_g: string; pieceDensity_gPerMl: string; spareShare: string };
+  shelfLife_months: string;
+  readyAfter_days: string;
   notes: string;
   sketch: boolean;
   lines: DraftLine[];
@@ -147,37 +146,6 @@ const figures =
   (locale: string) =>
   (value: number | null, places = 4): string =>
     value === null ? '' : fieldText(value, locale, places);
-
-export const newLine = (id: string): DraftLine => ({
-  id,
-  ingredientId: null,
-  name: '',
-  preparation: '',
-  role: 'fruit',
-  amount: '',
-  chosenUnit: '',
-  basis: 'prepared',
-  where: 'pot',
-  kept: '100',
-  ratioOf: '',
-  ratioId: '',
-  ratioPer: '',
-  form: '',
-  density: '',
-  each: '',
-  bushel: '',
-  weightSource: '',
-  trim: '100',
-  solids: '0',
-  addedSugar: '0',
-  freshFactor: '1',
-  group: '',
-  labelName: '',
-  subIngredients: '',
-  allergens: '',
-  strength: '',
-  safelyAcid: false,
-});
 
 /** A line as it is typed. */
 export function draftLine(l: Line, locale: string): DraftLine {
@@ -192,49 +160,27 @@ export function draftLine(l: Line, locale: string): DraftLine {
     chosenUnit: l.amount.unit,
     basis: l.basis,
     where: l.where,
-    kept: n(l.keptShare * 100),
-    ratioOf: l.ratio?.of ?? '',
-    ratioId: l.ratio?.id ?? '',
-    ratioPer: l.ratio?.per.text ?? '',
+    keptShare: n(l.keptShare * 100),
+    ratio: { of: l.ratio?.of ?? '', id: l.ratio?.id ?? '', per: l.ratio?.per.text ?? '' },
     form: l.form,
-    density: n(l.density_gPerMl),
-    each: n(l.each_g),
-    bushel: n(l.bushel_g, 1),
+    density_gPerMl: n(l.density_gPerMl),
+    each_g: n(l.each_g),
+    bushel_g: n(l.bushel_g, 1),
     weightSource: l.weightSource,
-    trim: n(l.trimYield * 100),
-    solids: n(l.solids_pct),
-    addedSugar: n(l.addedSugar_pct),
+    trimYield: n(l.trimYield * 100),
+    solids_pct: n(l.solids_pct),
+    addedSugar_pct: n(l.addedSugar_pct),
     freshFactor: n(l.freshFactor),
     group: l.group ?? '',
     labelName: l.labelName,
     subIngredients: l.subIngredients,
     allergens: l.allergens.join(', '),
-    strength: n(l.minStrength_pct),
+    minStrength_pct: n(l.minStrength_pct),
     safelyAcid: l.safelyAcid,
   };
 }
 
-export const newStep = (id: string): DraftStep => ({
-  id,
-  kind: 'cook',
-  text: '',
-  caution: '',
-  target: 'none',
-  targetText: '',
-  hold: '',
-  from: '',
-  to: '',
-  attention: 'hands-on',
-  every: '',
-  mayStop: '',
-  adds: [],
-  part: '',
-  separatesPart: '',
-  separatesShare: '',
-  expects: '',
-});
-
-type Habits = Pick<Kitchen, 'temperature' | 'altitude' | 'locale'>;
+type Habits = Pick<Kitchen, 'temperature' | 'measures' | 'locale'>;
 
 function targetText(target: StepTarget, habits: Habits): string {
   const n = figures(habits.locale);
@@ -246,7 +192,7 @@ function targetText(target: StepTarget, habits: Habits): string {
     case 'volume':
       return `${n(target.volume_mL / 1000)} L`;
     case 'depth':
-      return n(habits.altitude === 'ft' ? target.depth_mm / MM_PER_INCH : target.depth_mm);
+      return n(habits.measures === 'US' ? target.depth_mm / MM_PER_INCH : target.depth_mm);
     case 'look':
       return target.text;
     case 'none':
@@ -263,18 +209,20 @@ export function draftStep(s: Step, habits: Habits): DraftStep {
     kind: s.kind,
     text: s.text,
     caution: s.caution,
-    target: s.target.kind,
-    targetText: targetText(s.target, habits),
-    hold: s.target.kind === 'temperature' && s.target.hold_min > 0 ? n(s.target.hold_min) : '',
-    from: s.window ? n(s.window.from_min / 60) : '',
-    to: s.window ? n(s.window.to_min / 60) : '',
-    attention: s.attention.kind,
-    every: s.attention.kind === 'look in' ? n(s.attention.every_min) : '',
-    mayStop: n(s.mayStop_h),
-    adds: s.adds,
+    target: {
+      text: targetText(s.target, habits),
+      kind: s.target.kind,
+      hold: s.target.kind === 'temperature' && s.target.hold_min > 0 ? n(s.target.hold_min) : '',
+    },
+    window: { from: s.window ? n(s.window.from_min / 60) : '', to: s.window ? n(s.window.to_min / 60) : '' },
+    attention: {
+      every: s.attention.kind === 'look in' ? n(s.attention.every_min) : '',
+      kind: s.attention.kind,
+    },
+    mayStop_h: n(s.mayStop_h),
+    adds: s.adds.map(a => ({ share: a.share, lineId: a.lineId })),
     part: s.part,
-    separatesPart: s.separates?.part ?? '',
-    separatesShare: s.separates ? n(s.separates.share * 100) : '',
+    separates: { share: s.separates ? n(s.separates.share * 100) : '', part: s.separates?.part ?? '' },
     expects: s.expects?.text ?? '',
   };
 }
@@ -325,28 +273,27 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
     limits: a.grade === 'letter' ? a.limits : '',
     process: letter?.kind ?? 'boiling water',
     pack,
-    headspace: n(headspace_mm / MM_PER_INCH),
+    headspace_mm: n(headspace_mm / MM_PER_INCH),
     tops: banded?.minutes[0]?.byAltitude.map(b => b.upTo_ft) ?? [...ALTITUDE_BANDS_FT.three],
     letter: banded
-      ? banded.minutes.map(m => ({ size: m.jarSize, minutes: m.byAltitude.map(b => n(b.minutes)) }))
-      : [{ size: recipe.makes.size, minutes: ['', '', ''] }],
+      ? banded.minutes.map(m => ({ minutes: m.byAltitude.map(b => n(b.minutes)), size: m.jarSize }))
+      : [{ minutes: ['', '', ''], size: recipe.makes.size }],
     seaLevel: seaLevel
-      ? seaLevel.minutes.map(m => ({ size: m.jarSize, minutes: [n(m.minutes)] }))
-      : [{ size: recipe.makes.size, minutes: [''] }],
-    fillTemp:
+      ? seaLevel.minutes.map(m => ({ minutes: [n(m.minutes)], size: m.jarSize }))
+      : [{ minutes: [''], size: recipe.makes.size }],
+    temp_C:
       letter?.kind === 'hot-fill-hold'
         ? n(kitchen.temperature === 'F' ? fahrenheit(letter.temp_C) : letter.temp_C)
         : '',
-    fillHold: letter?.kind === 'hot-fill-hold' ? n(letter.hold_min) : '',
+    hold_min: letter?.kind === 'hot-fill-hold' ? n(letter.hold_min) : '',
     closure: letter?.kind === 'hot-fill-hold' ? letter.closure : '',
     fillSizes: letter?.kind === 'hot-fill-hold' ? letter.jarSizes : [recipe.makes.size],
     tested: recipe.tested,
-    makesSize: recipe.makes.size,
-    makesCount: n(recipe.makes.count),
+    makes: { count: n(recipe.makes.count), size: recipe.makes.size },
     jars: recipe.jars.map(j => ({
+      net: n(j.net.kind === 'weight' ? j.net.oz : j.net.floz),
       size: j.size,
       kind: j.net.kind,
-      net: n(j.net.kind === 'weight' ? j.net.oz : j.net.floz),
     })),
     outlets: recipe.outlets.map(o => ({
       id: o.id,
@@ -357,11 +304,13 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
       entryId: o.entryId ?? '',
     })),
     packed: recipe.packing !== null,
-    perPint: n(recipe.packing?.perPint_g ?? null),
-    pieceDensity: n(recipe.packing?.pieceDensity_gPerMl ?? 0.95),
-    spare: n((recipe.packing?.spareShare ?? 0.1) * 100),
-    shelfLife: n(recipe.shelfLife_months),
-    readyAfter: n(recipe.readyAfter_days),
+    packing: {
+      perPint_g: n(recipe.packing?.perPint_g ?? null),
+      pieceDensity_gPerMl: n(recipe.packing?.pieceDensity_gPerMl ?? 0.95),
+      spareShare: n((recipe.packing?.spareShare ?? 0.1) * 100),
+    },
+    shelfLife_months: n(recipe.shelfLife_months),
+    readyAfter_days: n(recipe.readyAfter_days),
     notes: recipe.notes,
     sketch: recipe.sketch,
     lines: recipe.lines.map(l => draftLine(l, kitchen.locale)),
@@ -375,8 +324,8 @@ export function emptyDraft(kitchen: Kitchen, now_ms: number): Draft {
     ...draftOf(emptyRecipe(), kitchen, now_ms),
     product: 'jam',
     setBy: 'nothing added',
-    makesCount: '8',
-    jars: [{ size: 'half-pint', net: '', kind: 'weight' }],
+    makes: { count: '8', size: 'half-pint' },
+    jars: [{ net: '', size: 'half-pint', kind: 'weight' }],
     lines: [newLine('line-1')],
     steps: [newStep('step-1')],
   };

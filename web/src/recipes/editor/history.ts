@@ -1,4 +1,5 @@
-import { useCallback, useReducer } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { type FieldValues, type UseFormReturn, get } from 'react-hook-form';
 
 /** A value with what it was before and what was undone. */
 export interface State<T> {
@@ -47,27 +48,54 @@ export function reduce<T>(state: State<T>, action: Action<T>): State<T> {
   };
 }
 
-/** A value with its way back: typing in one field counts as one change, everything else as its own. */
-export function useUndo<T>(initial: () => T) {
-  const [state, dispatch] = useReducer(reduce<T>, null, () => ({
+/**
+ * The way back of a form: typing in one field counts as one change, everything else as its own; what one tap changes
+ * in several fields is one.
+ */
+export function useHistory<T extends FieldValues, V>({
+  watch,
+  getValues,
+  reset,
+}: Pick<UseFormReturn<T, unknown, V>, 'watch' | 'getValues' | 'reset'>) {
+  const [state, setState] = useState<State<T>>(() => ({
     past: [],
-    present: initial(),
+    present: structuredClone(getValues()),
     future: [],
     key: '',
     at_ms: 0,
   }));
-  const change = useCallback(
-    (key: string, by: (now: T) => T) =>
-      dispatch({ kind: 'change', key, at_ms: performance.now(), change: by }),
-    [],
-  );
-  const undo = useCallback(() => dispatch({ kind: 'undo' }), []);
-  const redo = useCallback(() => dispatch({ kind: 'redo' }), []);
+  const stepping = useRef(false);
+  useEffect(() => {
+    let names: Set<string> | null = null;
+    const note = () => {
+      const [only = ''] = names?.size === 1 ? [...names] : [];
+      names = null;
+      const present = structuredClone(getValues());
+      const key = typeof get(present, only) === 'string' ? only : '';
+      const change = (now: T) => (JSON.stringify(now) === JSON.stringify(present) ? now : present);
+      setState(s => reduce(s, { kind: 'change', key, at_ms: performance.now(), change }));
+    };
+    const { unsubscribe } = watch((_, { name }) => {
+      if (stepping.current) return;
+      if (names === null) {
+        names = new Set();
+        queueMicrotask(note);
+      }
+      names.add(name ?? '');
+    });
+    return unsubscribe;
+  }, [watch, getValues]);
+  const step = (kind: 'undo' | 'redo') => {
+    const next = reduce(state, { kind });
+    if (next === state) return;
+    setState(next);
+    stepping.current = true;
+    reset(structuredClone(next.present), { keepDefaultValues: true });
+    stepping.current = false;
+  };
   return {
-    value: state.present,
-    change,
-    undo,
-    redo,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
     canUndo: state.past.length > 0,
     canRedo: state.future.length > 0,
   };

@@ -9,7 +9,7 @@ interface Kept {
 }
 
 const keyOf = (kitchenId: string, recipeId: string | null) =>
-  `cocotte.draft.${kitchenId}.${recipeId ?? 'new'}`;
+  `cocotte.draft-2.${kitchenId}.${recipeId ?? 'new'}`;
 
 export function readKept(kitchenId: string, recipeId: string | null): Kept | null {
   try {

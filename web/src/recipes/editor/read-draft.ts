@@ -22,6 +22,7 @@ import {
 } from '@cocotte/core/recipes';
 import { classOf } from '@cocotte/core/review';
 import { type LetterProcess, type SeaLevelTime, processEntry } from '@cocotte/core/times';
+import { fieldPath, listed, missing } from '../../kit/readers.ts';
 import type { Draft, DraftLine, DraftStep } from './draft.ts';
 
 type HintOf = (ingredientId: string | null) => AmountHint;
@@ -42,14 +43,7 @@ class Reader {
   }
 
   must(path: string, text: string, what: string): string {
-    if (text.trim() === '')
-      this.faults.push({
-        path,
-        code: 'missing',
-        what: `${what} is empty.`,
-        why: 'It is needed to go on.',
-        next: 'Fill it in.',
-      });
+    if (text.trim() === '') this.faults.push(missing(`${what} is empty.`, undefined, undefined, path));
     return text.trim();
   }
 
@@ -95,6 +89,9 @@ class Reader {
   }
 }
 
+/** Names with commas between, each once. */
+const namesIn = (text: string) => listed(text).value;
+
 /** Units that one word may mean. */
 const TWINS: Partial<Record<Amount['unit'], Amount['unit'][]>> = {
   oz: ['oz', 'floz'],
@@ -124,14 +121,7 @@ export function readDraft(
     statementOfIdentity: draft.statementOfIdentity.trim() || draft.name.trim(),
     product: draft.product,
     family: draft.family.trim(),
-    tags: [
-      ...new Set(
-        draft.tags
-          .split(',')
-          .map(t => t.trim())
-          .filter(Boolean),
-      ),
-    ],
+    tags: namesIn(draft.tags),
     variantOf: draft.variantOf || null,
     foodClass: 'acid food',
     setBy: draft.setBy,
@@ -141,8 +131,8 @@ export function readDraft(
     lines: draft.lines.map((l, i) => readLine(l, `lines[${i}]`, reader)),
     steps: draft.steps.map((s, i) => readStep(s, `steps[${i}]`, known, reader)),
     makes: {
-      size: draft.makesSize,
-      count: reader.number('makes.count', draft.makesCount, 'The jars it makes', 1, 500, { whole: true }),
+      size: draft.makes.size,
+      count: reader.number('makes.count', draft.makes.count, 'The jars it makes', 1, 500, { whole: true }),
     },
     jars: draft.jars.map((j, i) => {
       const amount = reader.number(`jars[${i}].net`, j.net, 'The net contents', 0.1, 200);
@@ -161,31 +151,45 @@ export function readDraft(
     })),
     packing: draft.packed
       ? {
-          perPint_g: reader.number('packing.perPint_g', draft.perPint, 'The pieces in a pint', 1, 600, {
-            unit: ' g',
-          }),
+          perPint_g: reader.number(
+            'packing.perPint_g',
+            draft.packing.perPint_g,
+            'The pieces in a pint',
+            1,
+            600,
+            {
+              unit: ' g',
+            },
+          ),
           pieceDensity_gPerMl: reader.number(
             'packing.pieceDensity_gPerMl',
-            draft.pieceDensity,
+            draft.packing.pieceDensity_gPerMl,
             'The density of the pieces',
             0.3,
             1.6,
           ),
-          spareShare: reader.share('packing.spareShare', draft.spare, 'The spare liquid'),
+          spareShare: reader.share('packing.spareShare', draft.packing.spareShare, 'The spare liquid'),
         }
       : null,
-    shelfLife_months: reader.number('shelfLife_months', draft.shelfLife, 'The shelf life', 1, 18, {
+    shelfLife_months: reader.number('shelfLife_months', draft.shelfLife_months, 'The shelf life', 1, 18, {
       whole: true,
     }),
-    readyAfter_days: reader.number('readyAfter_days', draft.readyAfter, 'The days until ready', 0, 365, {
+    readyAfter_days: reader.number('readyAfter_days', draft.readyAfter_days, 'The days until ready', 0, 365, {
       whole: true,
     }),
     notes: draft.notes,
     sketch: draft.sketch,
   };
   const recipe = { ...written, foodClass: classOf(written) };
-  const seen = new Set(reader.faults.map(f => f.path));
-  return { recipe, faults: [...reader.faults, ...recipeFaults(recipe).filter(f => !seen.has(f.path))] };
+  const minutes = draft.grade === 'letter' && draft.process === 'boiling water' ? 'letter' : 'seaLevel';
+  const others = recipeFaults(recipe).map(f => ({
+    ...f,
+    path: f.path.replace(/^authority\.(process|time)\.minutes/, minutes),
+  }));
+  // What could not be read stands for something else meanwhile: what is wrong with that is no fault of anybody.
+  const seen = reader.faults.map(f => `${fieldPath(f.path)}.`);
+  const isNew = (f: Fault) => !seen.some(path => path.startsWith(`${fieldPath(f.path)}.`));
+  return { recipe, faults: [...reader.faults, ...others.filter(isNew)] };
 }
 
 /** One line of a draft, read; faults go to the reader. */
@@ -199,32 +203,29 @@ export function readLine(l: DraftLine, at: string, reader: Reader): Line {
     amount: reader.amount(`${at}.amount`, l.amount, l.chosenUnit, reader.hintOf(l.ingredientId)),
     basis: l.basis,
     where: l.where,
-    keptShare: reader.share(`${at}.keptShare`, l.kept, 'The share that stays'),
+    keptShare: reader.share(`${at}.keptShare`, l.keptShare, 'The share that stays'),
     ratio:
-      l.ratioOf === ''
+      l.ratio.of === ''
         ? null
         : {
-            of: l.ratioOf,
-            id: reader.must(`${at}.ratio`, l.ratioId, 'What it is a ratio of'),
-            per: reader.amount(`${at}.ratio`, l.ratioPer),
+            of: l.ratio.of,
+            id: reader.must(`${at}.ratio.id`, l.ratio.id, 'What it is a ratio of'),
+            per: reader.amount(`${at}.ratio.per`, l.ratio.per),
           },
     form: l.form,
-    density_gPerMl: reader.maybe(`${at}.density_gPerMl`, l.density, 'The density', 0.01, 3),
-    each_g: reader.maybe(`${at}.each_g`, l.each, 'The weight of one', 0.01, 20_000),
-    bushel_g: reader.maybe(`${at}.bushel_g`, l.bushel, 'The weight of a bushel', 100, 100_000),
+    density_gPerMl: reader.maybe(`${at}.density_gPerMl`, l.density_gPerMl, 'The density', 0.01, 3),
+    each_g: reader.maybe(`${at}.each_g`, l.each_g, 'The weight of one', 0.01, 20_000),
+    bushel_g: reader.maybe(`${at}.bushel_g`, l.bushel_g, 'The weight of a bushel', 100, 100_000),
     weightSource: l.weightSource.trim(),
-    trimYield: reader.share(`${at}.trimYield`, l.trim, 'The trim yield', 1),
-    solids_pct: reader.number(`${at}.solids_pct`, l.solids, 'The soluble solids', 0, 100),
-    addedSugar_pct: reader.number(`${at}.addedSugar_pct`, l.addedSugar, 'The added sugar', 0, 100),
+    trimYield: reader.share(`${at}.trimYield`, l.trimYield, 'The trim yield', 1),
+    solids_pct: reader.number(`${at}.solids_pct`, l.solids_pct, 'The soluble solids', 0, 100),
+    addedSugar_pct: reader.number(`${at}.addedSugar_pct`, l.addedSugar_pct, 'The added sugar', 0, 100),
     freshFactor: reader.number(`${at}.freshFactor`, l.freshFactor, 'The fresh weight it stands for', 1, 30),
     group: l.group || null,
     labelName: l.labelName.trim() || l.name.trim().toLowerCase(),
     subIngredients: l.subIngredients.trim(),
-    allergens: l.allergens
-      .split(',')
-      .map(a => a.trim())
-      .filter(Boolean),
-    minStrength_pct: reader.maybe(`${at}.minStrength_pct`, l.strength, 'The strength', 0, 30),
+    allergens: namesIn(l.allergens),
+    minStrength_pct: reader.maybe(`${at}.minStrength_pct`, l.minStrength_pct, 'The strength', 0, 30),
     safelyAcid: l.safelyAcid,
   };
 }
@@ -238,16 +239,17 @@ export function readLineAlone(l: DraftLine, kitchen: Kitchen): { line: Line; fau
 function readTarget(s: DraftStep, path: string, reader: Reader): StepTarget {
   const { kitchen } = reader;
   const fahrenheitHere = kitchen.temperature === 'F';
-  switch (s.target) {
+  const { text } = s.target;
+  switch (s.target.kind) {
     case 'none':
     case 'gel point':
-      return { kind: s.target };
+      return { kind: s.target.kind };
     case 'time':
-      return { kind: 'time', minutes: reader.number(path, s.targetText, 'The minutes', 0.5, 2880) };
+      return { kind: 'time', minutes: reader.number(path, text, 'The minutes', 0.5, 2880) };
     case 'temperature': {
       const degrees = reader.number(
         path,
-        s.targetText,
+        text,
         'The temperature',
         fahrenheitHere ? 68 : 20,
         fahrenheitHere ? 266 : 130,
@@ -258,69 +260,78 @@ function readTarget(s: DraftStep, path: string, reader: Reader): StepTarget {
       return {
         kind: 'temperature',
         temp_C: fahrenheitHere ? inCelsius(degrees) : degrees,
-        hold_min: reader.maybe(path, s.hold, 'The minutes held', 0, 600) ?? 0,
+        hold_min: reader.maybe(path.replace(/text$/, 'hold'), s.target.hold, 'The minutes held', 0, 600) ?? 0,
       };
     }
     case 'volume': {
-      const amount = reader.amount(path, s.targetText);
+      const amount = reader.amount(path, text);
       const unit = UNITS[amount.unit];
       if (unit.dimension !== 'volume')
         reader.faults.push({
           path,
           code: 'not-a-volume',
-          what: `"${s.targetText}" is no volume.`,
+          what: `"${text}" is no volume.`,
           why: 'A pot is cooked down to so many cups or litres.',
           next: 'Type it like 3.5 L or 14 c.',
         });
       return { kind: 'volume', volume_mL: amountMiddle(amount).mul(unit.factor).valueOf() };
     }
     case 'depth': {
-      const inches = kitchen.altitude === 'ft';
-      const depth = reader.number(path, s.targetText, 'The depth', inches ? 0.1 : 2, inches ? 39 : 1000, {
+      const inches = kitchen.measures === 'US';
+      const depth = reader.number(path, text, 'The depth', inches ? 0.1 : 2, inches ? 39 : 1000, {
         unit: inches ? ' in' : ' mm',
       });
       return { kind: 'depth', depth_mm: inches ? depth * MM_PER_INCH : depth };
     }
     case 'look':
-      return { kind: 'look', text: reader.must(path, s.targetText, 'What to look for') };
+      return { kind: 'look', text: reader.must(path, text, 'What to look for') };
   }
 }
 
 function readStep(s: DraftStep, at: string, known: ReadonlySet<string>, reader: Reader): Step {
-  const waits = s.from.trim() !== '' || s.to.trim() !== '';
+  const { from, to } = s.window;
+  const waits = from.trim() !== '' || to.trim() !== '';
   return {
     id: s.id,
     kind: s.kind,
     text: reader.must(`${at}.text`, s.text, 'The step'),
     caution: s.caution.trim(),
-    target: readTarget(s, `${at}.target`, reader),
+    target: readTarget(s, `${at}.target.text`, reader),
     window: waits
       ? {
-          from_min: reader.number(`${at}.window`, s.from || s.to, 'The wait', 0, 3000, { unit: ' h' }) * 60,
-          to_min: reader.number(`${at}.window`, s.to || s.from, 'The wait', 0, 3000, { unit: ' h' }) * 60,
+          from_min: reader.number(`${at}.window.from`, from || to, 'The wait', 0, 3000, { unit: ' h' }) * 60,
+          to_min: reader.number(`${at}.window.to`, to || from, 'The wait', 0, 3000, { unit: ' h' }) * 60,
         }
       : null,
     attention:
-      s.attention === 'look in'
+      s.attention.kind === 'look in'
         ? {
             kind: 'look in',
-            every_min: reader.number(`${at}.attention`, s.every, 'The minutes between looks', 1, 10_080),
+            every_min: reader.number(
+              `${at}.attention.every`,
+              s.attention.every,
+              'The minutes between looks',
+              1,
+              10_080,
+            ),
           }
-        : { kind: s.attention },
-    mayStop_h: reader.maybe(`${at}.mayStop_h`, s.mayStop, 'The hours one may stop', 0.1, 2000),
+        : { kind: s.attention.kind },
+    mayStop_h: reader.maybe(`${at}.mayStop_h`, s.mayStop_h, 'The hours one may stop', 0.1, 2000),
     adds: s.adds
       .filter(a => known.has(a.lineId))
-      .map(a => ({
+      .map((a, k) => ({
         lineId: a.lineId,
-        share: reader.take(`${at}.adds`, readRational(a.share, reader.kitchen.locale), ONE).toFraction(),
+        share: reader
+          .take(`${at}.adds.${k}.share`, readRational(a.share, reader.kitchen.locale), ONE)
+          .toFraction(),
       })),
     part: s.part.trim(),
     separates:
-      s.separatesPart.trim() === ''
+      s.separates.part.trim() === ''
         ? null
         : {
-            part: s.separatesPart.trim(),
-            share: reader.share(`${at}.separates`, s.separatesShare, 'The share set aside', 0.1, 99.9),
+            part: s.separates.part.trim(),
+            share: reader.share(`${at}.separates.share`, s.separates.share, 'The share set aside', 0.1, 99.9),
           },
     expects: s.expects.trim() === '' ? null : reader.amount(`${at}.expects`, s.expects),
   };
@@ -391,7 +402,7 @@ const heatPath = (draft: Draft) => (draft.grade === 'letter' ? 'authority.proces
 const headspace_mm = (draft: Draft, reader: Reader) =>
   reader.take(
     `${heatPath(draft)}.headspace_mm`,
-    readNumber(draft.headspace, reader.kitchen.locale, {
+    readNumber(draft.headspace_mm, reader.kitchen.locale, {
       name: 'The headspace in inches',
       min: 0,
       above: true,
@@ -411,7 +422,7 @@ function readSeaLevel(draft: Draft, reader: Reader): SeaLevelTime {
     headspace_mm: headspace_mm(draft, reader),
     minutes: draft.seaLevel.map((m, i) => ({
       jarSize: m.size,
-      minutes: minutes(m.minutes[0] ?? '', `${heatPath(draft)}.minutes[${i}]`, reader),
+      minutes: minutes(m.minutes[0] ?? '', `seaLevel.${i}.minutes.0`, reader),
     })),
   };
 }
@@ -427,14 +438,14 @@ function readProcess(draft: Draft, reader: Reader): LetterProcess {
         jarSize: m.size,
         byAltitude: draft.tops.map((upTo_ft, k) => ({
           upTo_ft,
-          minutes: minutes(m.minutes[k] ?? '', `authority.process.minutes[${i}]`, reader),
+          minutes: minutes(m.minutes[k] ?? '', `letter.${i}.minutes.${k}`, reader),
         })),
       })),
     };
   const inF = reader.kitchen.temperature === 'F';
   const degrees = reader.number(
     'authority.process.temp_C',
-    draft.fillTemp,
+    draft.temp_C,
     'The fill temperature',
     inF ? 158 : 70,
     inF ? 221 : 105,
@@ -445,7 +456,7 @@ function readProcess(draft: Draft, reader: Reader): LetterProcess {
   return {
     kind: 'hot-fill-hold',
     temp_C: inF ? inCelsius(degrees) : degrees,
-    hold_min: reader.number('authority.process.hold_min', draft.fillHold, 'The minutes held', 0.5, 60),
+    hold_min: reader.number('authority.process.hold_min', draft.hold_min, 'The minutes held', 0.5, 60),
     closure: reader.must('authority.process.closure', draft.closure, 'The closure'),
     headspace_mm: headspace_mm(draft, reader),
     jarSizes: draft.fillSizes,

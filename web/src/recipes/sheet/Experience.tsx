@@ -1,77 +1,68 @@
 import { addTasting } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type Fault, dayText, numberText } from '@cocotte/core/measure';
-import {
-  Box,
-  Button,
-  Link as MuiLink,
-  Rating,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { dayText, numberText } from '@cocotte/core/measure';
+import { Box, Button, Link as MuiLink, Rating } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
-import { call, faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, Soft } from '../../shell/parts.tsx';
+import { EntryForm } from '../../kit/EntryForm.tsx';
+import { Text } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { Line } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { call } from '../../shell/call.ts';
+import { anyWords, missing } from '../../kit/readers.ts';
+import { Nothing, Sheet, Soft } from '../../kit/parts.tsx';
 import { useMay } from '../../shell/session.tsx';
 import { NO_FILTER, useHistory, useRecipes, useTastings, useVersions } from '../api.ts';
 
 /** Past batches of the recipe: what was foreseen, what came out, and why. */
 export function HistoryPanel({ recipeId, kitchen }: { recipeId: string; kitchen: Kitchen }) {
-  const { data } = useHistory(recipeId);
+  const { data, error } = useHistory(recipeId);
   const batches = data?.batches ?? [];
   return (
-    <Sheet
-      title="History"
-      aside={batches.length > 0 ? 'pints foreseen and filled' : undefined}
-      sx={{ overflowX: 'auto' }}
-    >
-      {batches.length === 0 ? (
-        <Nothing>Not cooked yet. Each batch will show here what came out against what was foreseen.</Nothing>
-      ) : (
-        <Table size="small" aria-label="Past batches">
-          <TableHead>
-            <TableRow>
-              <TableCell>Batch</TableCell>
-              <TableCell align="right">Foreseen</TableCell>
-              <TableCell align="right">Filled</TableCell>
-              <TableCell align="right">Share</TableCell>
-              <TableCell>Why</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {batches.slice(0, 12).map(b => (
-              <TableRow key={b.batchId}>
-                <TableCell>
-                  <MuiLink component={Link} to={`/records/${b.batchId}`} sx={{ whiteSpace: 'nowrap' }}>
-                    {b.lotCode}
-                  </MuiLink>
-                  <br />
-                  <Soft sx={{ fontSize: '0.88rem' }}>
-                    {dayText(b.madeOn, kitchen)} · version {b.version} · {b.purpose}
-                  </Soft>
-                </TableCell>
-                <TableCell align="right">{pints(b.expected_pints, kitchen)}</TableCell>
-                <TableCell align="right">{pints(b.actual_pints, kitchen)}</TableCell>
-                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                  {b.expected_pints && b.actual_pints !== null
-                    ? `${Math.round((b.actual_pints / b.expected_pints) * 100)} %`
-                    : ''}
-                </TableCell>
-                <TableCell sx={{ color: 'text.secondary' }}>
-                  {b.jars === 0 ? 'No jar is filled yet.' : b.reasons.join(' ')}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      )}
+    <Sheet title="History" aside={batches.length > 0 ? 'pints foreseen and filled' : undefined}>
+      <List
+        label="Past batches"
+        rows={data && batches.slice(0, 12)}
+        error={error}
+        keyOf={b => b.batchId}
+        nothing="Not cooked yet. Each batch will show here what came out against what was foreseen."
+        columns={[
+          {
+            head: 'Batch',
+            order: b => b.madeOn,
+            cell: b => (
+              <>
+                <MuiLink component={Link} to={`/records/${b.batchId}`} sx={{ whiteSpace: 'nowrap' }}>
+                  {b.lotCode}
+                </MuiLink>
+                <Soft sx={{ fontSize: '0.88rem', display: 'block' }}>
+                  {dayText(b.madeOn, kitchen)} · version {b.version} · {b.purpose}
+                </Soft>
+              </>
+            ),
+          },
+          { head: 'Foreseen', figure: true, cell: b => pints(b.expected_pints, kitchen) },
+          { head: 'Filled', figure: true, cell: b => pints(b.actual_pints, kitchen) },
+          {
+            head: 'Share',
+            figure: true,
+            order: b =>
+              b.expected_pints && b.actual_pints !== null ? b.actual_pints / b.expected_pints : null,
+            cell: b =>
+              b.expected_pints && b.actual_pints !== null
+                ? `${Math.round((b.actual_pints / b.expected_pints) * 100)} %`
+                : '',
+          },
+          {
+            head: 'Why',
+            sx: { color: 'text.secondary' },
+            cell: b => (b.jars === 0 ? 'No jar is filled yet.' : b.reasons.join(' ')),
+          },
+        ]}
+      />
     </Sheet>
   );
 }
@@ -84,75 +75,44 @@ export function TastingPanel({ recipeId, kitchen }: { recipeId: string; kitchen:
   const { data } = useTastings(recipeId);
   const mayCook = useMay('cook');
   const client = useQueryClient();
-  const [rating, setRating] = useState<number | null>(null);
-  const [notes, setNotes] = useState('');
-  const [lotCode, setLotCode] = useState('');
   const [id, setId] = useState(() => v7());
-  const [faults, setFaults] = useState<Fault[]>([]);
-  const onSubmit = async (e: FormEvent) => {
-    e.preventDefault();
-    if (rating === null) {
-      setFaults([
-        {
-          path: 'rating',
-          code: 'missing',
-          what: 'No rating is given.',
-          why: 'Recipes are compared by it.',
-          next: 'Choose one to five.',
-        },
-      ]);
-      return;
-    }
-    try {
-      await call(addTasting, {
-        params: { recipeId },
-        body: { id, rating, notes: notes.trim(), lotCode: lotCode.trim() },
-      });
-      setId(v7());
-      setRating(null);
-      setNotes('');
-      setLotCode('');
-      setFaults([]);
-      void client.invalidateQueries({ queryKey: ['recipe', recipeId, 'tastings'] });
-      void client.invalidateQueries({ queryKey: ['recipes'] });
-    } catch (error) {
-      setFaults(faultsOf(error));
-    }
-  };
+  const form = useTyped({ rating: null as number | null, notes: '', lotCode: '' }, () => ({
+    rating: (stars: number | null) =>
+      stars === null
+        ? {
+            ok: false as const,
+            fault: missing('No rating is given.', 'Recipes are compared by it.', 'Choose one to five.'),
+          }
+        : { ok: true as const, value: stars },
+    notes: anyWords,
+    lotCode: anyWords,
+  }));
+  const note = form.submit(async v => {
+    await call(addTasting, { params: { recipeId }, body: { id, ...v } });
+    setId(v7());
+    form.again();
+    void client.invalidateQueries({ queryKey: ['recipe', recipeId, 'tastings'] });
+    void client.invalidateQueries({ queryKey: ['recipes'] });
+  });
+  const rating = form.typed('rating');
   const tastings = data?.tastings ?? [];
   return (
     <Sheet title="After tasting">
       {mayCook && (
-        <Box component="form" noValidate onSubmit={e => void onSubmit(e)} sx={{ display: 'grid', gap: 1.25 }}>
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
+        <EntryForm form={form} action="Note it" onSubmit={note} mt={0}>
+          <Line>
             <Rating
               name="tasting"
               value={rating}
-              onChange={(_, v) => setRating(v)}
+              onChange={(_, v) => form.set('rating', v)}
               getLabelText={n => `${n} of 5`}
               sx={{ color: 'live.fill', '& .MuiRating-iconEmpty': { color: 'rule.strong' } }}
             />
             <Soft>{rating === null ? 'not rated' : `${rating} of 5`}</Soft>
-          </Box>
-          <TextField
-            label="Set, taste, what to do otherwise"
-            multiline
-            minRows={2}
-            value={notes}
-            onChange={e => setNotes(e.target.value)}
-          />
-          <Box sx={{ display: 'flex', gap: 1.25 }}>
-            <TextField
-              label="Lot tasted, if known"
-              value={lotCode}
-              onChange={e => setLotCode(e.target.value)}
-            />
-            <Button type="submit" variant="outlined" sx={{ flex: 'none' }}>
-              Note it
-            </Button>
-          </Box>
-          <Faults faults={faults} />
-        </Box>
+          </Line>
+          <Text at={form.at('notes')} label="Set, taste, what to do otherwise" multiline minRows={2} />
+          <Text at={form.at('lotCode')} label="Lot tasted, if known" />
+        </EntryForm>
       )}
       {tastings.map(t => (
         <Box key={t.id} sx={{ mt: 1.5, pt: 1, borderTop: 1, borderColor: 'rule.main' }}>

@@ -6,7 +6,7 @@ import { jarCountText, jarSize, pintsOf } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
-import { Sheet, Soft } from '../../shell/parts.tsx';
+import { Sheet, Soft } from '../../kit/parts.tsx';
 import type { Foreseen, Plan } from './plan.ts';
 
 const SugarChart = lazy(async () => ({ default: (await import('./SugarChart.tsx')).SugarChart }));

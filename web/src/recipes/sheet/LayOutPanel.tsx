@@ -3,7 +3,7 @@ import { type JarsWanted, type Recipe, layOut } from '@cocotte/core/recipes';
 import { processByEntry } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box } from '@mui/material';
-import { Sheet, Soft } from '../../shell/parts.tsx';
+import { Sheet, Soft } from '../../kit/parts.tsx';
 
 /** What stands ready before the stove is lit: jars with spares and a small one, lids, what to measure with. */
 export function LayOutPanel({

@@ -1,8 +1,10 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { massText } from '@cocotte/core/measure';
 import type { Place, Recipe, ScaledLine } from '@cocotte/core/recipes';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
-import { Fractions, Sheet, Soft } from '../../shell/parts.tsx';
+import { Box } from '@mui/material';
+import type { ReactNode } from 'react';
+import { List } from '../../kit/List.tsx';
+import { Fractions, Sheet, Soft } from '../../kit/parts.tsx';
 
 const PLACES: [Place, string][] = [
   ['pot', 'Into the pot'],
@@ -16,7 +18,6 @@ const PLACES: [Place, string][] = [
 /** Packed pieces stand in the jars, never in a pot. */
 const titleOf = (recipe: Recipe, where: Place, title: string) =>
   where === 'pot' && recipe.packing && recipe.method.pack === 'raw' ? 'Pieces to pack' : title;
-const wide = { display: { xs: 'none', sm: 'table-cell' } } as const;
 
 /** Every line at the scale of the plan: to buy, in cups and spoons, weighed, and when it goes in. */
 export function LineTable({
@@ -43,38 +44,31 @@ export function LineTable({
     return `${ofLine.get(lineId)?.amount.text} for each ${ratio.per.text}: ${what.toLowerCase()}`;
   };
   return (
-    <Sheet sx={{ pb: 1, overflowX: 'auto' }}>
+    <Sheet sx={{ pb: 1 }}>
       {PLACES.map(([where, named]) => {
         const title = titleOf(recipe, where, named);
         const here = lines.filter(l => l.where === where);
         if (here.length === 0) return null;
         const each = where === 'each jar';
         return (
-          <Table
+          <List
             key={where}
-            size="small"
+            label={title}
+            rows={here}
+            keyOf={l => l.lineId}
             sx={{
               mb: 1.5,
               tableLayout: { sm: 'fixed' },
               '& td, & th': { '&:nth-of-type(n+2)': { textAlign: 'right' } },
             }}
-            aria-label={title}
-          >
-            <TableHead>
-              <TableRow>
-                <TableCell sx={{ width: { sm: '38%' } }}>{title}</TableCell>
-                <TableCell sx={each ? {} : wide}>{each ? 'in one jar' : 'to buy'}</TableCell>
-                <TableCell>{each ? 'for all' : 'prepared'}</TableCell>
-                <TableCell>weighed</TableCell>
-                <TableCell sx={wide}>goes in</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {here.map(l => {
-                const line = ofLine.get(l.lineId);
-                return (
-                  <TableRow key={l.lineId}>
-                    <TableCell>
+            columns={[
+              {
+                head: title,
+                sx: { width: { sm: '38%' } },
+                cell: l => {
+                  const line = ofLine.get(l.lineId);
+                  return (
+                    <>
                       {l.name}
                       {l.preparation && <Soft>, {l.preparation}</Soft>}
                       {!each && l.toBuy && l.asBought_g > l.mass_g * 1.005 && (
@@ -82,62 +76,73 @@ export function LineTable({
                           buy <Fractions text={l.toBuy} />
                         </Box>
                       )}
-                      {ratioWords(l.lineId) && (
-                        <>
-                          <br />
-                          <Soft sx={{ fontSize: '0.88rem' }}>{ratioWords(l.lineId)}</Soft>
-                        </>
-                      )}
+                      {ratioWords(l.lineId) && <Small>{ratioWords(l.lineId)}</Small>}
                       {line && line.keptShare < 1 && where !== 'dip' && (
-                        <>
-                          <br />
-                          <Soft sx={{ fontSize: '0.88rem' }}>
-                            {Math.round(line.keptShare * 100)} % of it stays in the food
-                          </Soft>
-                        </>
+                        <Small>{Math.round(line.keptShare * 100)} % of it stays in the food</Small>
                       )}
-                    </TableCell>
-                    <TableCell sx={each ? {} : wide}>
-                      {each
-                        ? l.eachJar.map(e => (
-                            <Box key={e.size}>
-                              <Fractions text={e.measure} />
-                              {l.eachJar.length > 1 && <Soft> a {e.size}</Soft>}
-                            </Box>
-                          ))
-                        : l.toBuy && <Fractions text={l.toBuy} />}
-                    </TableCell>
-                    <TableCell>
-                      <Fractions text={l.measure} />
-                      {line?.basis === 'as bought' && <Soft sx={{ fontSize: '0.88rem' }}> as bought</Soft>}
-                      {Math.abs(l.measureError) >= 0.01 && (
-                        <Soft sx={{ fontSize: '0.85rem' }}>
-                          {' '}
-                          {l.measureError > 0 ? '+' : '−'}
-                          {Math.abs(Math.round(l.measureError * 100))} %
-                        </Soft>
-                      )}
-                      {l.portions.map(p => (
-                        <Box key={p.stepId} sx={{ fontSize: '0.88rem', color: 'text.secondary' }}>
-                          <Fractions text={p.measure} /> in step{' '}
-                          {recipe.steps.findIndex(s => s.id === p.stepId) + 1}
+                    </>
+                  );
+                },
+              },
+              {
+                head: each ? 'in one jar' : 'to buy',
+                ...(each ? {} : { from: 'sm' as const }),
+                cell: l =>
+                  each
+                    ? l.eachJar.map(e => (
+                        <Box key={e.size}>
+                          <Fractions text={e.measure} />
+                          {l.eachJar.length > 1 && <Soft> a {e.size}</Soft>}
                         </Box>
-                      ))}
-                    </TableCell>
-                    <TableCell sx={{ fontWeight: 700, '& > span': { whiteSpace: 'nowrap' } }}>
-                      <span>{massText(l.mass_g, kitchen)}</span>
-                      {l.range_g && (
-                        <Box sx={{ fontWeight: 400, fontSize: '0.88rem', color: 'text.secondary' }}>
-                          {massText(l.range_g.from, kitchen)} to {massText(l.range_g.to, kitchen)}, to taste
-                        </Box>
-                      )}
-                    </TableCell>
-                    <TableCell sx={{ ...wide, color: 'text.secondary' }}>{goesIn(l.lineId)}</TableCell>
-                  </TableRow>
-                );
-              })}
-            </TableBody>
-          </Table>
+                      ))
+                    : l.toBuy && <Fractions text={l.toBuy} />,
+              },
+              {
+                head: each ? 'for all' : 'prepared',
+                cell: l => (
+                  <>
+                    <Fractions text={l.measure} />
+                    {ofLine.get(l.lineId)?.basis === 'as bought' && (
+                      <Soft sx={{ fontSize: '0.88rem' }}> as bought</Soft>
+                    )}
+                    {Math.abs(l.measureError) >= 0.01 && (
+                      <Soft sx={{ fontSize: '0.85rem' }}>
+                        {' '}
+                        {l.measureError > 0 ? '+' : '−'}
+                        {Math.abs(Math.round(l.measureError * 100))} %
+                      </Soft>
+                    )}
+                    {l.portions.map(p => (
+                      <Small key={p.stepId}>
+                        <Fractions text={p.measure} /> in step{' '}
+                        {recipe.steps.findIndex(s => s.id === p.stepId) + 1}
+                      </Small>
+                    ))}
+                  </>
+                ),
+              },
+              {
+                head: 'weighed',
+                sx: { fontWeight: 700, '& > span:first-of-type': { whiteSpace: 'nowrap' } },
+                cell: l => (
+                  <>
+                    <span>{massText(l.mass_g, kitchen)}</span>
+                    {l.range_g && (
+                      <Small>
+                        {massText(l.range_g.from, kitchen)} to {massText(l.range_g.to, kitchen)}, to taste
+                      </Small>
+                    )}
+                  </>
+                ),
+              },
+              {
+                head: 'goes in',
+                from: 'sm',
+                sx: { color: 'text.secondary' },
+                cell: l => goesIn(l.lineId),
+              },
+            ]}
+          />
         );
       })}
       <Soft sx={{ fontSize: '0.9rem' }}>
@@ -146,4 +151,8 @@ export function LineTable({
       </Soft>
     </Sheet>
   );
+}
+
+function Small({ children }: { children: ReactNode }) {
+  return <Soft sx={{ display: 'block', fontSize: '0.88rem', fontWeight: 400 }}>{children}</Soft>;
 }

@@ -7,7 +7,7 @@ import type { Recipe } from '@cocotte/core/recipes';
 import { type RouteToSale, processFor } from '@cocotte/core/review';
 import { processEntry, steamFault, waterCover_in } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
-import { Fractions, Sheet, Soft, Tag } from '../../shell/parts.tsx';
+import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
 export function ProcessPanel({

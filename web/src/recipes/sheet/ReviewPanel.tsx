@@ -3,7 +3,7 @@ import type { Recipe } from '@cocotte/core/recipes';
 import { type Review, type ReviewFault, type TrialReading, dossier, review } from '@cocotte/core/review';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { Sheet, Soft, Tag } from '../../shell/parts.tsx';
+import { Sheet, Soft, Tag } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 
 const TONE: Record<ReviewFault['level'], 'ox' | 'live' | 'plain'> = {

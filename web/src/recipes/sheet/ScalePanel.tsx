@@ -2,19 +2,11 @@ import type { Kitchen } from '@cocotte/core/kitchen';
 import { mixedText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import { type Recipe, loadsFor, mainLine } from '@cocotte/core/recipes';
-import {
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  MenuItem,
-  Slider,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-} from '@mui/material';
-import { JarShelf } from '../../shell/jars.tsx';
-import { Fractions, Sheet, Soft } from '../../shell/parts.tsx';
+import { Box, Button, Checkbox, FormControlLabel, Slider } from '@mui/material';
+import { Count, FreeText, Switcher, Toggle } from '../../kit/fields.tsx';
+import { JarShelf } from '../../kit/jars.tsx';
+import { Line } from '../../kit/layout.tsx';
+import { Fractions, Sheet, Soft } from '../../kit/parts.tsx';
 import type { Plan, ScaleMode, Wanted } from './plan.ts';
 
 const MODES: [ScaleMode, string][] = [
@@ -54,29 +46,18 @@ export function ScalePanel({
   const loads = plan.canner ? loadsFor(plan.jars, plan.canner) : null;
   return (
     <Sheet>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={wanted.mode}
-          onChange={(_, mode: ScaleMode | null) => mode && set({ mode })}
-          aria-label="Scale by"
-          sx={{ flexWrap: 'wrap' }}
-        >
-          {MODES.map(([mode, words]) => (
-            <ToggleButton key={mode} value={mode} sx={{ px: 1.75, minHeight: 44, textTransform: 'none' }}>
-              {mode === 'fruit' ? fruit : words}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexWrap: 'wrap', mt: 2 }}>
-        <TextField
-          select
+      <Toggle
+        label="Scale by"
+        value={wanted.mode}
+        of={MODES.map(([mode, words]) => [mode, mode === 'fruit' ? fruit : words] as const)}
+        onPick={mode => set({ mode })}
+      />
+      <Line mt={2} sx={{ alignItems: 'flex-start' }}>
+        <Switcher
           label="Jar"
           value={wanted.size}
-          onChange={e => {
-            const size = e.target.value as JarSizeId;
+          of={recipe.jars.map(j => [j.size, jarSize(j.size).name] as const)}
+          onPick={(size: JarSizeId) => {
             const count = wanted.counts[wanted.size] ?? 0;
             set({
               size,
@@ -84,75 +65,58 @@ export function ScalePanel({
             });
           }}
           sx={{ width: 150 }}
-        >
-          {recipe.jars.map(j => (
-            <MenuItem key={j.size} value={j.size}>
-              {jarSize(j.size).name}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
         {wanted.mode === 'jars' &&
           others.map(size => (
-            <TextField
+            <Count
               key={size}
               label={`And ${jarSize(size).plural}`}
-              type="number"
               value={wanted.counts[size] ?? 0}
-              onChange={e =>
-                setCount(size, Math.max(0, Math.min(MOST_JARS, Math.floor(Number(e.target.value) || 0))))
-              }
+              min={0}
+              max={MOST_JARS}
+              onCount={n => setCount(size, n)}
               sx={{ width: 160 }}
             />
           ))}
         {wanted.mode === 'fruit' && (
           <>
-            <TextField
+            <FreeText
               label={`${main.name}, ${wanted.basis}`}
               placeholder="such as 5 lb or 2 kg"
               value={wanted.fruit}
-              onChange={e => set({ fruit: e.target.value })}
-              error={plan.fault !== null}
-              helperText={plan.fault}
+              onText={text => set({ fruit: text })}
+              fault={plan.fault}
               sx={{ flex: '1 1 220px', width: 'auto' }}
             />
-            <ToggleButtonGroup
-              exclusive
-              size="small"
+            <Toggle
+              label="That weight is"
               value={wanted.basis}
-              onChange={(_, basis: Wanted['basis'] | null) => basis && set({ basis })}
-              aria-label="That weight is"
-            >
-              <ToggleButton value="as bought" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
-                as bought
-              </ToggleButton>
-              <ToggleButton value="prepared" sx={{ textTransform: 'none', minHeight: 40, px: 1.5 }}>
-                prepared
-              </ToggleButton>
-            </ToggleButtonGroup>
+              of={['as bought', 'prepared']}
+              onPick={basis => set({ basis })}
+            />
           </>
         )}
         {wanted.mode === 'loads' && (
           <>
-            <Pick
+            <Equipment
               label="Canner"
               value={wanted.cannerId}
               of={kitchen.canners}
               onPick={cannerId => set({ cannerId })}
               fault={plan.fault}
             />
-            <TextField
+            <Count
               label="Whole loads"
-              type="number"
               value={wanted.loads}
-              onChange={e =>
-                set({ loads: Math.max(1, Math.min(20, Math.floor(Number(e.target.value) || 1))) })
-              }
+              min={1}
+              max={20}
+              onCount={loads => set({ loads })}
               sx={{ width: 130 }}
             />
           </>
         )}
         {wanted.mode === 'pot' && (
-          <Pick
+          <Equipment
             label="Pot"
             value={wanted.potId}
             of={kitchen.pots}
@@ -161,17 +125,16 @@ export function ScalePanel({
           />
         )}
         {wanted.mode === 'factor' && (
-          <TextField
+          <FreeText
             label="Times the recipe"
             value={wanted.factor}
-            onChange={e => set({ factor: e.target.value })}
-            error={plan.fault !== null}
-            helperText={plan.fault}
+            onText={factor => set({ factor })}
+            fault={plan.fault}
             sx={{ width: 200 }}
           />
         )}
         {wanted.mode !== 'pot' && kitchen.pots.length > 0 && (
-          <Pick
+          <Equipment
             label="Pot"
             value={wanted.potId}
             of={kitchen.pots}
@@ -180,7 +143,7 @@ export function ScalePanel({
           />
         )}
         {wanted.mode !== 'loads' && kitchen.canners.length > 0 && (
-          <Pick
+          <Equipment
             label="Canner"
             value={wanted.cannerId}
             of={kitchen.canners}
@@ -188,7 +151,7 @@ export function ScalePanel({
             fault={null}
           />
         )}
-      </Box>
+      </Line>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2, flexWrap: 'wrap' }}>
         <Box sx={{ whiteSpace: 'nowrap' }} aria-live="polite">
           <Box component="span" sx={{ fontSize: '2rem', fontWeight: 700 }}>
@@ -271,7 +234,7 @@ export function ScalePanel({
   );
 }
 
-function Pick({
+function Equipment({
   label,
   value,
   of,
@@ -287,20 +250,14 @@ function Pick({
   return (
     <Box sx={{ width: 190 }}>
       {of.length > 0 ? (
-        <TextField
-          select
+        <Switcher
           label={label}
           value={value}
-          onChange={e => onPick(e.target.value)}
+          of={of.map(o => [o.id, o.name] as const)}
+          onPick={onPick}
           error={fault !== null}
           helperText={fault}
-        >
-          {of.map(o => (
-            <MenuItem key={o.id} value={o.id}>
-              {o.name}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
       ) : (
         <Button variant="outlined" href="/kitchen">
           Add a {label.toLowerCase()} in the settings

@@ -4,7 +4,7 @@ import { routeToSale } from '@cocotte/core/review';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { Sheet, ViewHead } from '../../shell/parts.tsx';
+import { Sheet, ViewHead } from '../../kit/parts.tsx';
 import { useMay } from '../../shell/session.tsx';
 import { HistoryPanel } from './Experience.tsx';
 import { StartDialog } from './StartDialog.tsx';

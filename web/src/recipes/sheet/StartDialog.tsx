@@ -1,23 +1,11 @@
 import { startBatch } from '@cocotte/contract';
 import { PURPOSES, type Purpose } from '@cocotte/core/batches';
-import type { Fault } from '@cocotte/core/measure';
 import type { Pot } from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import type { JarsWanted, Recipe } from '@cocotte/core/recipes';
 import { type RouteToSale, processFor, reviewFaults } from '@cocotte/core/review';
 import { steamFault } from '@cocotte/core/times';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  FormControlLabel,
-  Radio,
-  RadioGroup,
-  Typography,
-} from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -25,8 +13,10 @@ import { v7 } from 'uuid';
 import { useWhen } from '../../batches/when.ts';
 import { WhenFields } from '../../batches/WhenFields.tsx';
 import { makeStamp } from '../../outbox/index.ts';
-import { call, faultsOf } from '../../shell/call.ts';
-import { Faults } from '../../shell/parts.tsx';
+import { call } from '../../shell/call.ts';
+import { OneOf } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { FormDialog } from '../../kit/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 
 const WORDS: Record<Purpose, string> = {
@@ -62,10 +52,14 @@ export function StartDialog({
   onClose: () => void;
 }) {
   const { person, kitchen } = useHere();
-  const [purpose, setPurpose] = useState<Purpose>(route.open ? 'sale' : 'trial');
-  const [faults, setFaults] = useState<Fault[]>([]);
-  const [busy, setBusy] = useState(false);
-  const [heat, setHeat] = useState<'boiling water' | 'steam'>('boiling water');
+  const form = useTyped(
+    {
+      purpose: (route.open ? 'sale' : 'trial') as Purpose,
+      heat: 'boiling water' as 'boiling water' | 'steam',
+    },
+    () => ({}),
+  );
+  const { at } = form;
   const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
   const times = jars
     .map(j => processFor(recipe, j.size, kitchen.altitude_m))
@@ -78,104 +72,73 @@ export function StartDialog({
   const [batchId] = useState(() => planId ?? v7());
   const client = useQueryClient();
   const navigate = useNavigate();
-  const start = async () => {
-    const at = when.read();
-    if (!at.ok) return;
-    setBusy(true);
-    try {
-      const view = await call(startBatch, {
-        body: {
-          batchId,
-          recipeId,
-          recipeVersion: version,
-          purpose,
-          factor,
-          jars,
-          heat,
-          potId: pot?.id ?? null,
-          doublePectin,
-          stamp: makeStamp(person.id, at.typedAt_ms, 0),
-        },
-      });
-      client.setQueryData(['batch', batchId], view);
-      void client.invalidateQueries({ queryKey: ['today'] });
-      void client.invalidateQueries({ queryKey: ['recipes'] });
-      void client.invalidateQueries({ queryKey: ['plans'] });
-      void client.invalidateQueries({ queryKey: ['shopping'] });
-      void client.invalidateQueries({ queryKey: ['shelf'] });
-      void navigate(`/cook/${batchId}`);
-    } catch (error) {
-      setFaults(faultsOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const start = form.submit(async ({ purpose, heat }) => {
+    const happened = await when.read();
+    if (!happened) return;
+    const view = await call(startBatch, {
+      body: {
+        batchId,
+        recipeId,
+        recipeVersion: version,
+        purpose,
+        factor,
+        jars,
+        heat,
+        potId: pot?.id ?? null,
+        doublePectin,
+        stamp: makeStamp(person.id, happened.typedAt_ms, 0),
+      },
+    });
+    client.setQueryData(['batch', batchId], view);
+    for (const key of ['today', 'recipes', 'plans', 'shopping', 'shelf'])
+      void client.invalidateQueries({ queryKey: [key] });
+    void navigate(`/cook/${batchId}`);
+  });
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="start-title">
-      <DialogTitle id="start-title" variant="h2">
-        Start {jars.map(j => jarCountText(j.count, j.size)).join(' and ')} of {recipe.name}
-      </DialogTitle>
-      <DialogContent>
-        <Typography sx={{ mb: 1, color: 'text.secondary' }}>
-          The purpose stays with the jars. They get a lot code at once.
+    <FormDialog
+      title={`Start ${jars.map(j => jarCountText(j.count, j.size)).join(' and ')} of ${recipe.name}`}
+      action="Start the batch"
+      // A choice of one tap is not something typed that could be lost.
+      form={{ ...form, dirty: false }}
+      disabled={refusal !== undefined}
+      onClose={onClose}
+      onSubmit={start}
+    >
+      <Typography sx={{ mb: 1, color: 'text.secondary' }}>
+        The purpose stays with the jars. They get a lot code at once.
+      </Typography>
+      <OneOf
+        at={at('purpose')}
+        label="Purpose"
+        hiddenLabel
+        of={PURPOSES.map(p => [p, WORDS[p]] as const)}
+        closed={route.open ? [] : ['sale']}
+      />
+      {refusal && (
+        <Typography sx={{ color: 'ox.main' }}>
+          {refusal.what} {refusal.why} {refusal.next}
         </Typography>
-        <RadioGroup aria-label="Purpose" value={purpose} onChange={(_, v) => setPurpose(v as Purpose)}>
-          {PURPOSES.map(p => (
-            <FormControlLabel
-              key={p}
-              value={p}
-              control={<Radio />}
-              label={WORDS[p]}
-              disabled={p === 'sale' && !route.open}
-              sx={{ minHeight: 46 }}
-            />
-          ))}
-        </RadioGroup>
-        {refusal && (
-          <Typography sx={{ color: 'ox.main' }}>
-            {refusal.what} {refusal.why} {refusal.next}
-          </Typography>
-        )}
-        {times.length > 0 && !hotFill && (
-          <Box sx={{ mt: 1 }}>
-            <Typography component="div" id="heat-label" sx={{ color: 'text.secondary' }}>
-              The jars are processed in
-            </Typography>
-            <RadioGroup
-              row
-              aria-labelledby="heat-label"
-              value={heat}
-              onChange={(_, v) => setHeat(v as typeof heat)}
-            >
-              <FormControlLabel value="boiling water" control={<Radio />} label="boiling water" />
-              <FormControlLabel
-                value="steam"
-                control={<Radio />}
-                label="atmospheric steam"
-                disabled={noSteam !== null}
-              />
-            </RadioGroup>
-            {noSteam && <Typography sx={{ color: 'text.secondary' }}>No steam: {noSteam}</Typography>}
-          </Box>
-        )}
-        {!route.open && !refusal && (
-          <Typography sx={{ color: 'ox.main' }}>
-            Not for sale: {route.what} {route.why}
-          </Typography>
-        )}
-        <Box sx={{ mt: 2 }}>
-          <WhenFields when={when} />
+      )}
+      {times.length > 0 && !hotFill && (
+        <Box sx={{ mt: 1 }}>
+          <OneOf
+            at={at('heat')}
+            label="The jars are processed in"
+            row
+            of={['boiling water', ['steam', 'atmospheric steam']]}
+            closed={noSteam === null ? [] : ['steam']}
+          />
+          {noSteam && <Typography sx={{ color: 'text.secondary' }}>No steam: {noSteam}</Typography>}
         </Box>
-        <Faults faults={faults} />
-      </DialogContent>
-      <DialogActions sx={{ p: 2 }}>
-        <Button variant="outlined" onClick={onClose}>
-          Not now
-        </Button>
-        <Button variant="contained" onClick={() => void start()} disabled={busy || refusal !== undefined}>
-          Start the batch
-        </Button>
-      </DialogActions>
-    </Dialog>
+      )}
+      {!route.open && !refusal && (
+        <Typography sx={{ color: 'ox.main' }}>
+          Not for sale: {route.what} {route.why}
+        </Typography>
+      )}
+      <Box sx={{ mt: 2 }}>
+        <WhenFields when={when} />
+      </Box>
+    </FormDialog>
   );
 }

@@ -1,8 +1,9 @@
 import { boilingPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { fahrenheit, numberText } from '@cocotte/core/measure';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
-import { Chart, PLAIN_CHART, useInk } from '../../shell/Chart.tsx';
+import { Box } from '@mui/material';
+import { List } from '../../kit/List.tsx';
+import { Chart, PLAIN_CHART, useInk } from '../../kit/Chart.tsx';
 
 /** Boiling temperature of sugar solutions in this kitchen, with the point the pot is to reach; the table says the same. */
 export function SugarChart({
@@ -64,22 +65,20 @@ export function SugarChart({
           }}
         />
       </Box>
-      <Table size="small" aria-label="Boiling temperature by soluble solids" sx={{ maxWidth: 360 }}>
-        <TableHead>
-          <TableRow>
-            <TableCell>°Brix</TableCell>
-            <TableCell>boils at, °{kitchen.temperature}</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map(b => (
-            <TableRow key={b}>
-              <TableCell>{b}</TableCell>
-              <TableCell>{numberText(shown(b), kitchen, 1)}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+      <List
+        label="Boiling temperature by soluble solids"
+        sx={{ maxWidth: 360 }}
+        rows={rows}
+        keyOf={b => b}
+        columns={[
+          { head: '°Brix', figure: true, cell: b => b },
+          {
+            head: `boils at, °${kitchen.temperature}`,
+            figure: true,
+            cell: b => numberText(shown(b), kitchen, 1),
+          },
+        ]}
+      />
     </Box>
   );
 }

@@ -17,7 +17,7 @@ import {
   scaleRecipe,
 } from '@cocotte/core/recipes';
 import { processFor } from '@cocotte/core/review';
-import { faultText } from '../../shell/entry.ts';
+import { faultText } from '../../kit/readers.ts';
 
 /** How a batch is sized. */
 export type ScaleMode = 'jars' | 'fruit' | 'loads' | 'pot' | 'factor';

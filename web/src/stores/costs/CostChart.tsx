@@ -2,7 +2,7 @@ import type { PastCost } from '@cocotte/contract';
 import { dayText, moneyText } from '@cocotte/core/measure';
 import type { CostPartId } from '@cocotte/core/stores';
 import { Box } from '@mui/material';
-import { Chart, PLAIN_CHART, useInk } from '../../shell/Chart.tsx';
+import { Chart, PLAIN_CHART, useInk } from '../../kit/Chart.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { PART_WORDS } from './CostTable.tsx';
 import { perJar } from './per-jar.ts';

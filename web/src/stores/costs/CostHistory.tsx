@@ -7,21 +7,12 @@ import {
   COST_PARTS,
   compareCosts,
 } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  Link as MuiLink,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { Box, Button, Link as MuiLink } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
 import { Link } from 'react-router';
-import { Nothing, Sheet, Soft } from '../../shell/parts.tsx';
+import { Switcher } from '../../kit/fields.tsx';
+import { List } from '../../kit/List.tsx';
+import { Nothing, Sheet, Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { PART_WORDS } from './CostTable.tsx';
 import { jarsOf, perJar } from './per-jar.ts';
@@ -50,13 +41,13 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
   );
   const habits = (b: PastCost) => ({ ...kitchen, currency: b.sheet.currency });
   const pick = (label: string, value: string, set: (id: string) => void) => (
-    <TextField select label={label} value={value} onChange={e => set(e.target.value)} sx={{ width: 230 }}>
-      {batches.map(b => (
-        <MenuItem key={b.batchId} value={b.batchId}>
-          {dayText(b.madeOn, kitchen)}, {b.lotCode}
-        </MenuItem>
-      ))}
-    </TextField>
+    <Switcher
+      label={label}
+      value={value}
+      of={batches.map(b => [b.batchId, `${dayText(b.madeOn, kitchen)}, ${b.lotCode}`] as const)}
+      onPick={set}
+      sx={{ width: 230 }}
+    />
   );
   const differences = from.batchId === to.batchId ? [] : compareCosts(from.sheet, to.sheet);
   const most = differences[0];
@@ -85,43 +76,40 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
           <CostChart batches={batches} parts={parts} />
         </Suspense>
       )}
-      <Box sx={{ overflowX: 'auto' }}>
-        <Table size="small" aria-label="Cost of a jar by batch" sx={{ minWidth: 520 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Batch</TableCell>
-              {parts.map(p => (
-                <TableCell key={p} align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>
-                  {PART_WORDS[p]}
-                </TableCell>
-              ))}
-              <TableCell align="right">A jar</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {batches.map(b => (
-              <TableRow key={b.batchId}>
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                  <MuiLink component={Link} to={`/costs/${b.batchId}`}>
-                    {dayText(b.madeOn, kitchen)}
-                  </MuiLink>
-                </TableCell>
-                {parts.map(p => (
-                  <TableCell key={p} align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>
-                    {moneyText(
-                      perJar(b.sheet, b.sheet.parts.find(x => x.part === p)?.exact ?? '0').toDecimalPlaces(2),
-                      habits(b),
-                    )}
-                  </TableCell>
-                ))}
-                <TableCell align="right" sx={{ fontWeight: 700 }}>
-                  {moneyText(total(b.sheet).div(jarsOf(b.sheet)).toDecimalPlaces(2), habits(b))}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Box>
+      <List
+        label="Cost of a jar by batch"
+        minWidth={520}
+        rows={batches}
+        keyOf={b => b.batchId}
+        columns={[
+          {
+            head: 'Batch',
+            whole: true,
+            cell: b => (
+              <MuiLink component={Link} to={`/costs/${b.batchId}`}>
+                {dayText(b.madeOn, kitchen)}
+              </MuiLink>
+            ),
+          },
+          ...parts.map(p => ({
+            head: PART_WORDS[p],
+            figure: true,
+            from: 'md' as const,
+            cell: (b: PastCost) =>
+              moneyText(
+                perJar(b.sheet, b.sheet.parts.find(x => x.part === p)?.exact ?? '0').toDecimalPlaces(2),
+                habits(b),
+              ),
+          })),
+          {
+            head: 'A jar',
+            figure: true,
+            sx: { fontWeight: 700 },
+            order: b => total(b.sheet).div(jarsOf(b.sheet)).toNumber(),
+            cell: b => moneyText(total(b.sheet).div(jarsOf(b.sheet)).toDecimalPlaces(2), habits(b)),
+          },
+        ]}
+      />
       {batches.length > 1 && (
         <Box sx={{ mt: 2.5 }}>
           <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1 }}>
@@ -152,35 +140,28 @@ export function CostHistory({ batches }: { batches: PastCost[] }) {
             </Box>
           )}
           {shown.length > 0 && (
-            <Box sx={{ overflowX: 'auto' }}>
-              <Table size="small" aria-label="What made the difference" sx={{ minWidth: 520 }}>
-                <TableHead>
-                  <TableRow>
-                    <TableCell>What</TableCell>
-                    <TableCell align="right">By price</TableCell>
-                    <TableCell align="right">By quantity</TableCell>
-                    <TableCell align="right">In a jar</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {shown.slice(0, 12).map(d => (
-                    <TableRow key={d.key}>
-                      <TableCell>
-                        {nameOf(d)}{' '}
-                        <Soft sx={{ fontSize: '0.9rem' }}>
-                          {d.from === d.to ? d.to : `${d.from || 'none'}; then ${d.to || 'none'}`}
-                        </Soft>
-                      </TableCell>
-                      <TableCell align="right">{plus(d.byPrice, kitchen)}</TableCell>
-                      <TableCell align="right">{plus(d.byQuantity, kitchen)}</TableCell>
-                      <TableCell align="right" sx={{ fontWeight: 650 }}>
-                        {signed(d, kitchen)}
-                      </TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
-            </Box>
+            <List
+              label="What made the difference"
+              minWidth={520}
+              rows={shown.slice(0, 12)}
+              keyOf={d => d.key}
+              columns={[
+                {
+                  head: 'What',
+                  cell: d => (
+                    <>
+                      {nameOf(d)}{' '}
+                      <Soft sx={{ fontSize: '0.9rem' }}>
+                        {d.from === d.to ? d.to : `${d.from || 'none'}; then ${d.to || 'none'}`}
+                      </Soft>
+                    </>
+                  ),
+                },
+                { head: 'By price', figure: true, cell: d => plus(d.byPrice, kitchen) },
+                { head: 'By quantity', figure: true, cell: d => plus(d.byQuantity, kitchen) },
+                { head: 'In a jar', figure: true, sx: { fontWeight: 650 }, cell: d => signed(d, kitchen) },
+              ]}
+            />
           )}
         </Box>
       )}

@@ -1,9 +1,10 @@
 import { moneyText, numberText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
 import type { CostPartId, CostSheet } from '@cocotte/core/stores';
-import { Box, Button, Table, TableBody, TableCell, TableRow } from '@mui/material';
-import { Fragment, useState } from 'react';
-import { Soft, Tag } from '../../shell/parts.tsx';
+import { Box, Button, TableCell, TableRow } from '@mui/material';
+import { useState } from 'react';
+import { List } from '../../kit/List.tsx';
+import { Soft, Tag } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 
 export const PART_WORDS: Record<CostPartId, string> = {
@@ -49,69 +50,76 @@ export function CostTable({ sheet, label }: { sheet: CostSheet; label: string })
       if (!next.delete(part)) next.add(part);
       return next;
     });
-  const parts = sheet.parts.filter(p => p.exact !== '0');
+  const rows = sheet.parts
+    .filter(p => p.exact !== '0')
+    .flatMap(({ part, amount }) => [
+      { key: part as string, part, line: null, money: amount },
+      ...(open.has(part) ? sheet.lines.filter(l => l.part === part) : []).map((line, i) => ({
+        key: `${line.key} ${i}`,
+        part,
+        line,
+        money: line.cost,
+      })),
+    ]);
   const jars = sheet.bySize.reduce((n, s) => n + s.count, 0);
   const lost = sheet.lost.reduce((n, l) => n + l.count, 0);
   return (
     <>
-      <Table size="small" aria-label={label}>
-        <TableBody>
-          {parts.map(p => (
-            <Fragment key={p.part}>
-              <TableRow>
-                <TableCell sx={{ py: 0.5 }}>
-                  <Button
-                    size="small"
-                    onClick={() => toggle(p.part)}
-                    aria-expanded={open.has(p.part)}
-                    sx={{
-                      px: 0,
-                      minWidth: 0,
-                      fontSize: '1rem',
-                      color: 'text.primary',
-                      fontWeight: 400,
-                      minHeight: 32,
-                      textDecoration: 'underline',
-                      textDecorationColor: 'rgba(128,128,128,0.5)',
-                      textUnderlineOffset: 3,
-                    }}
-                  >
-                    {PART_WORDS[p.part]}
-                  </Button>
-                </TableCell>
-                <TableCell align="right">{moneyText(p.amount, habits)}</TableCell>
-              </TableRow>
-              {open.has(p.part) &&
-                sheet.lines
-                  .filter(l => l.part === p.part)
-                  .map((l, i) => (
-                    // oxlint-disable-next-line react/no-array-index-key -- two lines may be the same but for their place
-                    <TableRow
-                      key={`${l.key} ${i}`}
-                      sx={{
-                        '& td': { borderBottom: 0, py: 0.25, color: 'text.secondary', fontSize: '0.92rem' },
-                      }}
-                    >
-                      <TableCell sx={{ pl: '28px !important' }}>
-                        {l.name} ·{' '}
-                        {numberText(Number(l.quantity), kitchen, l.unit === 'h' || l.unit === 'kWh' ? 2 : 1)}{' '}
-                        {l.unit === 'each' ? '' : l.unit} · {l.detail}
-                      </TableCell>
-                      <TableCell align="right">{moneyText(l.cost, habits)}</TableCell>
-                    </TableRow>
-                  ))}
-            </Fragment>
-          ))}
-          <TableRow>
-            <TableCell sx={{ fontWeight: 700 }}>
+      <List
+        label={label}
+        rows={rows}
+        keyOf={r => r.key}
+        rowSx={r =>
+          r.line
+            ? { '& td': { borderBottom: 0, py: 0.25, color: 'text.secondary', fontSize: '0.92rem' } }
+            : undefined
+        }
+        columns={[
+          {
+            head: 'Part',
+            cell: ({ part, line }) =>
+              line ? (
+                <Box sx={{ pl: 3.5 }}>
+                  {line.name} ·{' '}
+                  {numberText(
+                    Number(line.quantity),
+                    kitchen,
+                    line.unit === 'h' || line.unit === 'kWh' ? 2 : 1,
+                  )}{' '}
+                  {line.unit === 'each' ? '' : line.unit} · {line.detail}
+                </Box>
+              ) : (
+                <Button
+                  size="small"
+                  onClick={() => toggle(part)}
+                  aria-expanded={open.has(part)}
+                  sx={{
+                    px: 0,
+                    minWidth: 0,
+                    fontSize: '1rem',
+                    color: 'text.primary',
+                    fontWeight: 400,
+                    minHeight: 32,
+                    textDecoration: 'underline',
+                    textDecorationColor: 'rgba(128,128,128,0.5)',
+                    textUnderlineOffset: 3,
+                  }}
+                >
+                  {PART_WORDS[part]}
+                </Button>
+              ),
+          },
+          { head: 'Cost', figure: true, cell: r => moneyText(r.money, habits) },
+        ]}
+        foot={
+          <TableRow sx={{ '& td': { fontWeight: 700 } }}>
+            <TableCell>
               Total, over {numberText(jars, kitchen, 0)} {jars === 1 ? 'jar' : 'jars'}
             </TableCell>
-            <TableCell align="right" sx={{ fontWeight: 700 }}>
-              {moneyText(sheet.total, habits)}
-            </TableCell>
+            <TableCell align="right">{moneyText(sheet.total, habits)}</TableCell>
           </TableRow>
-        </TableBody>
-      </Table>
+        }
+      />
       {sheet.bySize.length > 1 && (
         <Soft sx={{ display: 'block', mt: 1, fontSize: '0.92rem' }}>
           {sheet.bySize

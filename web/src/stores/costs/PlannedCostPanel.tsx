@@ -5,7 +5,7 @@ import { Box, Button } from '@mui/material';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Foreseen, Plan } from '../../recipes/sheet/plan.ts';
-import { Sheet, Soft, Tag } from '../../shell/parts.tsx';
+import { Sheet, Soft, Tag } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useRecipeCosts, useShelf } from '../api.ts';
 import { PART_WORDS, PerJar } from './CostTable.tsx';

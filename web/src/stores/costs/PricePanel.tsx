@@ -1,10 +1,13 @@
-import { Decimal, fieldText, moneyText, numberText, readDecimal, readNumber } from '@cocotte/core/measure';
+import { Decimal, fieldText, moneyText, numberText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
 import { type CostSheet, breakEvenJars, leftOf, priceByMargin, priceByMarkup } from '@cocotte/core/stores';
-import { Box, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material';
-import { useState } from 'react';
-import { faultText } from '../../shell/entry.ts';
-import { Sheet, Soft } from '../../shell/parts.tsx';
+import { Box } from '@mui/material';
+import { Figure, Pick } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { Cells } from '../../kit/layout.tsx';
+import { List } from '../../kit/List.tsx';
+import { Sheet, Soft } from '../../kit/parts.tsx';
+import { useRead } from '../../kit/readers.ts';
 import { useHere } from '../../shell/session.tsx';
 
 type Way = 'markup' | 'margin' | 'market';
@@ -14,51 +17,35 @@ export function PricePanel({ sheet }: { sheet: CostSheet }) {
   const { kitchen } = useHere();
   const { pricing, market } = kitchen.costs;
   const habits = { ...kitchen, currency: sheet.currency };
-  const [way, setWay] = useState<Way>('margin');
-  const [texts, setTexts] = useState({
-    markup: fieldText(pricing.markup_pct, kitchen.locale),
-    margin: fieldText(pricing.margin_pct, kitchen.locale),
-    market: '',
-    wholesale: fieldText(pricing.wholesale_pct, kitchen.locale),
-    fee: fieldText(Number(market.fee), kitchen.locale),
-  });
-  const read = {
-    markup: readNumber(texts.markup, kitchen.locale, { name: 'The markup', min: 0, max: 10_000, unit: ' %' }),
-    margin: readNumber(texts.margin, kitchen.locale, {
-      name: 'The margin',
-      min: 0,
-      max: 99.9,
-      unit: ' %',
-      why: 'No price leaves all of itself.',
+  const reader = useRead();
+  const plain = (n: number | string) => fieldText(Number(n), kitchen.locale);
+  const form = useTyped(
+    {
+      way: 'margin' as Way,
+      markup: plain(pricing.markup_pct),
+      margin: plain(pricing.margin_pct),
+      market: '',
+      wholesale: plain(pricing.wholesale_pct),
+      fee: plain(market.fee),
+    },
+    () => ({
+      markup: reader.figure({ name: 'The markup', min: 0, max: 10_000, unit: ' %' }),
+      margin: reader.figure({
+        name: 'The margin',
+        min: 0,
+        max: 99.9,
+        unit: ' %',
+        why: 'No price leaves all of itself.',
+      }),
+      market: reader.decimal({ name: 'The market price', min: 0, above: true, max: 10_000 }),
+      wholesale: reader.figure({ name: 'Wholesale', min: 0, max: 100, unit: ' %' }),
+      fee: reader.decimal({ name: 'The fee', min: 0, max: 100_000 }),
     }),
-    market: readDecimal(texts.market, kitchen.locale, {
-      name: 'The market price',
-      min: 0,
-      above: true,
-      max: 10_000,
-    }),
-    wholesale: readNumber(texts.wholesale, kitchen.locale, {
-      name: 'Wholesale',
-      min: 0,
-      max: 100,
-      unit: ' %',
-    }),
-    fee: readDecimal(texts.fee, kitchen.locale, { name: 'The fee', min: 0, max: 100_000 }),
-  };
-  const field = (name: keyof typeof texts, label: string) => {
-    const r = read[name];
-    const wrong = !r.ok && (name !== 'market' || texts.market.trim() !== '');
-    return (
-      <TextField
-        label={label}
-        inputMode="decimal"
-        value={texts[name]}
-        onChange={e => setTexts(t => ({ ...t, [name]: e.target.value }))}
-        error={wrong}
-        helperText={wrong && !r.ok ? faultText(r.fault) : undefined}
-      />
-    );
-  };
+    { live: true },
+  );
+  const { at } = form;
+  const way = form.typed('way');
+  const read = form.now();
   const marketPerJar = sheet.parts.find(p => p.part === 'market')?.exact ?? '0';
   const jars = sheet.bySize.reduce((n, s) => n + s.count, 0);
   const rows = sheet.bySize.map(s => {
@@ -83,80 +70,63 @@ export function PricePanel({ sheet }: { sheet: CostSheet }) {
       even: price && read.fee.ok ? breakEvenJars(read.fee.value, price, cost.minus(stall)) : undefined,
     };
   });
-  const percent = (n: number | null) => (n === null ? '' : `${numberText(n, kitchen, 0)} %`);
+  const left = (of: ReturnType<typeof leftOf> | null) =>
+    of && (
+      <Box sx={{ color: of.left.isNegative() ? 'ox.main' : undefined }}>
+        {moneyText(of.left.toDecimalPlaces(2), habits)}
+        <Soft sx={{ display: 'block' }}>
+          {of.margin_pct === null ? '' : `${numberText(of.margin_pct, kitchen, 0)} %`}
+        </Soft>
+      </Box>
+    );
   return (
     <Sheet title="Price">
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fit, minmax(190px, 1fr))',
-          gap: 1.5,
-          mb: 1.5,
-          alignItems: 'start',
-        }}
+      <Cells
+        wide="repeat(auto-fit, minmax(190px, 1fr))"
+        narrow="repeat(auto-fit, minmax(190px, 1fr))"
+        gap={1.5}
+        mt={0}
+        sx={{ mb: 1.5 }}
       >
-        <TextField select label="Reckon" value={way} onChange={e => setWay(e.target.value as Way)}>
-          <MenuItem value="margin">by margin, of the price</MenuItem>
-          <MenuItem value="markup">by markup, on the cost</MenuItem>
-          <MenuItem value="market">back from a market price</MenuItem>
-        </TextField>
-        {way === 'markup' && field('markup', 'Markup, %')}
-        {way === 'margin' && field('margin', 'Margin, %')}
-        {way === 'market' && field('market', `Price of a jar, ${sheet.currency}`)}
-        {field('wholesale', 'Wholesale, % of retail')}
-        {field('fee', `One market costs, ${sheet.currency}`)}
-      </Box>
-      <Box sx={{ overflowX: 'auto' }}>
-        <Table size="small" aria-label="Prices" sx={{ minWidth: 460 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Jar</TableCell>
-              <TableCell align="right">Costs</TableCell>
-              <TableCell align="right">Retail</TableCell>
-              <TableCell align="right">Left</TableCell>
-              <TableCell align="right">Wholesale</TableCell>
-              <TableCell align="right">Left</TableCell>
-              <TableCell align="right">Even at</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map(r => (
-              <TableRow key={r.size}>
-                <TableCell>{jarSize(r.size).name}</TableCell>
-                <TableCell align="right">{moneyText(r.cost, habits)}</TableCell>
-                <TableCell align="right" sx={{ fontWeight: 700 }}>
-                  {r.price && moneyText(r.price, habits)}
-                </TableCell>
-                <TableCell align="right" sx={{ color: r.left?.left.isNegative() ? 'ox.main' : undefined }}>
-                  {r.left && (
-                    <>
-                      {moneyText(r.left.left.toDecimalPlaces(2), habits)}
-                      <br />
-                      <Soft>{percent(r.left.margin_pct)}</Soft>
-                    </>
-                  )}
-                </TableCell>
-                <TableCell align="right">{r.wholesale && moneyText(r.wholesale, habits)}</TableCell>
-                <TableCell
-                  align="right"
-                  sx={{ color: r.wholesaleLeft?.left.isNegative() ? 'ox.main' : undefined }}
-                >
-                  {r.wholesaleLeft && (
-                    <>
-                      {moneyText(r.wholesaleLeft.left.toDecimalPlaces(2), habits)}
-                      <br />
-                      <Soft>{percent(r.wholesaleLeft.margin_pct)}</Soft>
-                    </>
-                  )}
-                </TableCell>
-                <TableCell align="right">
-                  {r.even === undefined ? '' : r.even === null ? 'never' : `${r.even} jars`}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Box>
+        <Pick
+          at={at('way')}
+          label="Reckon"
+          of={[
+            ['margin', 'by margin, of the price'],
+            ['markup', 'by markup, on the cost'],
+            ['market', 'back from a market price'],
+          ]}
+        />
+        {way === 'markup' && <Figure at={at('markup')} label="Markup" unit="%" />}
+        {way === 'margin' && <Figure at={at('margin')} label="Margin" unit="%" />}
+        {way === 'market' && <Figure at={at('market')} label="Price of a jar" unit={sheet.currency} />}
+        <Figure at={at('wholesale')} label="Wholesale" unit="% of retail" />
+        <Figure at={at('fee')} label="One market costs" unit={sheet.currency} />
+      </Cells>
+      <List
+        label="Prices"
+        minWidth={460}
+        rows={rows}
+        keyOf={r => r.size}
+        columns={[
+          { head: 'Jar', cell: r => jarSize(r.size).name },
+          { head: 'Costs', figure: true, cell: r => moneyText(r.cost, habits) },
+          {
+            head: 'Retail',
+            figure: true,
+            sx: { fontWeight: 700 },
+            cell: r => r.price && moneyText(r.price, habits),
+          },
+          { head: 'Left', figure: true, cell: r => left(r.left) },
+          { head: 'Wholesale', figure: true, cell: r => r.wholesale && moneyText(r.wholesale, habits) },
+          { head: 'Left', figure: true, cell: r => left(r.wholesaleLeft) },
+          {
+            head: 'Even at',
+            figure: true,
+            cell: r => (r.even === undefined ? '' : r.even === null ? 'never' : `${r.even} jars`),
+          },
+        ]}
+      />
       <Soft sx={{ fontSize: '0.92rem', display: 'block', mt: 1 }}>
         Even at: jars sold at one market before its fee is earned. Wholesale bears no share of the stall.
       </Soft>

@@ -1,17 +1,19 @@
-import { type Fault, fieldText, readNumber } from '@cocotte/core/measure';
+import { fieldText } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
 import { costSheet, plannedInput, whatIf } from '@cocotte/core/stores';
-import { Box, Button, MenuItem, Slider, TextField, Typography } from '@mui/material';
+import { Box, Button, Slider, Typography } from '@mui/material';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRecipe } from '../../recipes/api.ts';
 import { type Wanted, firstWanted, foresee, planOf, scaledOrNull } from '../../recipes/sheet/plan.ts';
 import { ScalePanel } from '../../recipes/sheet/ScalePanel.tsx';
-import { faultsOf } from '../../shell/call.ts';
-import { faultText } from '../../shell/entry.ts';
-import { Faults, Nothing, Sheet, Soft, ViewHead } from '../../shell/parts.tsx';
+import { Figure, Pick } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { Cells, Columns, Stack } from '../../kit/layout.tsx';
+import { Nothing, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { Waiting } from '../../shell/Shell.tsx';
+import { Loaded, Waiting } from '../../kit/Loaded.tsx';
+import { orNone, useRead } from '../../kit/readers.ts';
 import { useRecipeCosts, useShelf } from '../api.ts';
 import { CostHistory } from './CostHistory.tsx';
 import { CostTable, PerJar } from './CostTable.tsx';
@@ -24,13 +26,17 @@ const SwingChart = lazy(async () => ({ default: (await import('./SwingChart.tsx'
 /** What a recipe will cost, what to charge for it, what would change that, and what it has cost. */
 export function RecipeCostPage() {
   const { recipeId = '' } = useParams();
-  const { data, error } = useRecipe(recipeId);
-  if (error) return <Faults faults={faultsOf(error)} />;
-  if (!data) return <Waiting />;
-  const { recipe } = data;
-  if (recipe.sketch || !recipe.lines.some(l => l.role === 'fruit' || l.role === 'low-acid produce'))
-    return <Nothing>This recipe has no lines to price yet.</Nothing>;
-  return <Opened key={`${recipeId} ${data.number}`} recipe={recipe} recipeId={recipeId} />;
+  return (
+    <Loaded query={useRecipe(recipeId)}>
+      {({ recipe, number }) =>
+        recipe.sketch || !recipe.lines.some(l => l.role === 'fruit' || l.role === 'low-acid produce') ? (
+          <Nothing>This recipe has no lines to price yet.</Nothing>
+        ) : (
+          <Opened key={number} recipe={recipe} recipeId={recipeId} />
+        )
+      }
+    </Loaded>
+  );
 }
 
 function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
@@ -38,8 +44,6 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
   const { data: shelf } = useShelf();
   const { data: past } = useRecipeCosts(recipeId);
   const [wanted, setWanted] = useState<Wanted>(() => firstWanted(recipe, kitchen));
-  const [typed, setTyped] = useState<{ minutes?: string; kitchen?: string; burner?: string }>({});
-  const [burnerId, setBurner] = useState(kitchen.costs.burners[0]?.id ?? '');
   const [turns, setTurns] = useState({ fruit_pct: 30, yield_pct: 10, minutes_pct: 25, sugar_pct: 30 });
   const plan = useMemo(() => planOf(recipe, wanted, kitchen), [recipe, wanted, kitchen]);
   const scaled = useMemo(() => scaledOrNull(recipe, plan), [recipe, plan]);
@@ -47,31 +51,33 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
     () => minutesFor(recipe, plan, foresee(recipe, plan, kitchen), kitchen, past?.batches ?? []),
     [recipe, plan, kitchen, past],
   );
-  const figure = (
-    text: string | undefined,
-    fallback: number,
-    name: string,
-  ): { value: number; fault: Fault | null } => {
-    if (text === undefined) return { value: fallback, fault: null };
-    const read = readNumber(text, kitchen.locale, { name, min: 0, max: 5000 });
-    return read.ok ? { value: read.value, fault: null } : { value: fallback, fault: read.fault };
-  };
-  const attended = figure(typed.minutes, minutes.attended, 'The minutes');
-  const opening = figure(typed.kitchen, minutes.kitchen, 'The minutes');
-  const burner = figure(typed.burner, minutes.burner, 'The minutes');
+  const reader = useRead();
+  const minutesRead = orNone(reader.figure({ name: 'The minutes', min: 0, max: 5000 }));
+  const form = useTyped(
+    { minutes: '', kitchen: '', burner: '', burnerId: kitchen.costs.burners[0]?.id ?? '' },
+    () => ({ minutes: minutesRead, kitchen: minutesRead, burner: minutesRead }),
+    { live: true },
+  );
+  const { at } = form;
+  const read = form.now();
+  const burnerId = form.typed('burnerId');
+  /** What was typed, or what the plan says while nothing was. */
+  const attended = (read.minutes.ok ? read.minutes.value : null) ?? minutes.attended;
+  const opening = (read.kitchen.ok ? read.kitchen.value : null) ?? minutes.kitchen;
+  const burner = (read.burner.ok ? read.burner.value : null) ?? minutes.burner;
   const figures = useMemo(
     () =>
       scaled && shelf
         ? {
             ...figuresOf(recipe, scaled, plan.jars, shelf.shelf, kitchen, {
-              attended: attended.value,
-              kitchen: opening.value,
-              burner: burner.value,
+              attended,
+              kitchen: opening,
+              burner,
             }),
             burnerId,
           }
         : null,
-    [recipe, scaled, plan.jars, shelf, kitchen, attended.value, opening.value, burner.value, burnerId],
+    [recipe, scaled, plan.jars, shelf, kitchen, attended, opening, burner, burnerId],
   );
   const sheet = useMemo(() => figures && costSheet(plannedInput(figures)), [figures]);
   const rescaled = useMemo(
@@ -82,16 +88,15 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
   const minuteField = (
     name: 'minutes' | 'kitchen' | 'burner',
     label: string,
-    now: { value: number; fault: Fault | null },
-    hint?: string,
+    reckoned: number,
+    hint = '',
   ) => (
-    <TextField
+    <Figure
+      at={at(name)}
       label={label}
-      inputMode="decimal"
-      value={typed[name] ?? fieldText(now.value, kitchen.locale, 0)}
-      onChange={e => setTyped(t => ({ ...t, [name]: e.target.value }))}
-      error={now.fault !== null}
-      helperText={now.fault ? faultText(now.fault) : hint}
+      placeholder={fieldText(reckoned, kitchen.locale, 0)}
+      slotProps={{ inputLabel: { shrink: true } }}
+      hint={hint}
     />
   );
   const turn = (name: keyof typeof turns, label: string, max: number) => (
@@ -119,15 +124,8 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
           Buy or leave
         </Button>
       </ViewHead>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Columns>
+        <Stack>
           <ScalePanel
             recipe={recipe}
             wanted={wanted}
@@ -142,36 +140,26 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
             ) : (
               sheet && <CostTable sheet={sheet} label="Planned cost" />
             )}
-            <Box
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))',
-                gap: 1.5,
-                mt: 2,
-                alignItems: 'start',
-              }}
+            <Cells
+              wide="repeat(auto-fit, minmax(140px, 1fr))"
+              narrow="repeat(auto-fit, minmax(140px, 1fr))"
+              gap={1.5}
+              mt={2}
             >
-              {minuteField(
-                'minutes',
-                'Attended minutes',
-                attended,
-                typed.minutes === undefined ? `from ${minutes.from}` : undefined,
-              )}
-              {minuteField('kitchen', 'Opening and cleaning', opening)}
-              {minuteField('burner', 'Minutes on the burner', burner)}
+              {minuteField('minutes', 'Attended minutes', minutes.attended, `from ${minutes.from}`)}
+              {minuteField('kitchen', 'Opening and cleaning', minutes.kitchen)}
+              {minuteField('burner', 'Minutes on the burner', minutes.burner)}
               {kitchen.costs.burners.length > 0 && (
-                <TextField select label="Burner" value={burnerId} onChange={e => setBurner(e.target.value)}>
-                  {kitchen.costs.burners.map(b => (
-                    <MenuItem key={b.id} value={b.id}>
-                      {b.name}
-                    </MenuItem>
-                  ))}
-                </TextField>
+                <Pick
+                  at={at('burnerId')}
+                  label="Burner"
+                  of={kitchen.costs.burners.map(b => [b.id, b.name] as const)}
+                />
               )}
-            </Box>
+            </Cells>
           </Sheet>
-        </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        </Stack>
+        <Stack>
           {sheet && sheet.bySize.length > 0 && <PricePanel sheet={sheet} />}
           <Sheet title="What if" aside="what moves the cost of a jar most">
             {swung && (
@@ -179,17 +167,15 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
                 <SwingChart cost={swung.cost} swings={swung.swings} currency={kitchen.currency} />
               </Suspense>
             )}
-            <Box
-              sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, columnGap: 4, mt: 2 }}
-            >
+            <Cells mt={2} sx={{ columnGap: 4 }}>
               {turn('fruit_pct', 'Price of the fruit', 100)}
               {turn('yield_pct', 'Jars that fail to come out', 50)}
               {turn('minutes_pct', 'Attended minutes', 100)}
               {turn('sugar_pct', 'Price of sugar', 100)}
-            </Box>
+            </Cells>
           </Sheet>
-        </Box>
-      </Box>
+        </Stack>
+      </Columns>
       <Box sx={{ mt: 2 }}>{past && <CostHistory batches={past.batches} />}</Box>
     </>
   );

@@ -1,8 +1,10 @@
 import { Decimal, moneyText } from '@cocotte/core/measure';
 import type { Swing } from '@cocotte/core/stores';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { Box } from '@mui/material';
+import { List } from '../../kit/List.tsx';
+import { Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { Chart, PLAIN_CHART, useInk } from '../../shell/Chart.tsx';
+import { Chart, PLAIN_CHART, useInk } from '../../kit/Chart.tsx';
 
 /** What moves the cost of a jar most: bars from the cost as planned, the widest first; the table says the same. */
 export function SwingChart({ cost, swings, currency }: { cost: string; swings: Swing[]; currency: string }) {
@@ -57,31 +59,28 @@ export function SwingChart({ cost, swings, currency }: { cost: string; swings: S
           }}
         />
       </Box>
-      <Table size="small" aria-label="What moves the cost of a jar">
-        <TableHead>
-          <TableRow>
-            <TableCell>What is turned</TableCell>
-            <TableCell align="right">Then a jar costs</TableCell>
-            <TableCell align="right">The other way</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {swings.map(s => (
-            <TableRow key={s.id}>
-              <TableCell>
-                {s.title}{' '}
-                <Box component="span" sx={{ color: 'text.secondary' }}>
-                  {s.high === null ? s.lowWords : `${s.highWords}, ${s.lowWords}`}
-                </Box>
-              </TableCell>
-              <TableCell align="right" sx={{ fontWeight: 650 }}>
-                {money(s.high ?? s.low)}
-              </TableCell>
-              <TableCell align="right">{s.high === null ? '' : money(s.low)}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+      <List
+        label="What moves the cost of a jar"
+        rows={swings}
+        keyOf={s => s.id}
+        columns={[
+          {
+            head: 'What is turned',
+            cell: s => (
+              <>
+                {s.title} <Soft>{s.high === null ? s.lowWords : `${s.highWords}, ${s.lowWords}`}</Soft>
+              </>
+            ),
+          },
+          {
+            head: 'Then a jar costs',
+            figure: true,
+            sx: { fontWeight: 650 },
+            cell: s => money(s.high ?? s.low),
+          },
+          { head: 'The other way', figure: true, cell: s => (s.high === null ? '' : money(s.low)) },
+        ]}
+      />
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { type Habits, dayText, moneyText } from '@cocotte/core/measure';
 import type { ShoppingLine } from '@cocotte/core/stores';
 import { Box, Checkbox } from '@mui/material';
-import { Soft, Tag } from '../../shell/parts.tsx';
+import { Soft, Tag } from '../../kit/parts.tsx';
 import { stockText } from '../words.ts';
 
 /** One thing to buy, with a large tick: in packages, for which batches, and by when. */

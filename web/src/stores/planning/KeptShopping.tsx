@@ -1,7 +1,7 @@
 import { instantText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import { useState } from 'react';
-import { Sheet } from '../../shell/parts.tsx';
+import { Sheet } from '../../kit/parts.tsx';
 import { BuyLine } from './BuyLine.tsx';
 import { keepList, readList, tickOf } from './shopping-kept.ts';
 

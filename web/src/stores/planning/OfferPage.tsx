@@ -4,10 +4,9 @@ import {
   type UnitId,
   amount_g,
   fieldText,
+  kitchenUnits,
   moneyText,
   numberText,
-  readDecimal,
-  readNumber,
 } from '@cocotte/core/measure';
 import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
 import { type Recipe, chooseJars, factorForFruit, mainLine, scaleRecipe } from '@cocotte/core/recipes';
@@ -20,13 +19,15 @@ import {
   shelfForMouth,
   shelfOfKind,
 } from '@cocotte/core/stores';
-import { Box, MenuItem, TextField } from '@mui/material';
-import { useState } from 'react';
+import { Box } from '@mui/material';
 import { useSearchParams } from 'react-router';
 import { useRecipe, useRecipes } from '../../recipes/api.ts';
 import { firstWanted, foresee, planOf } from '../../recipes/sheet/plan.ts';
-import { faultText } from '../../shell/entry.ts';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Figure, Money, Pick, Switcher } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { Cells, Columns, Stack } from '../../kit/layout.tsx';
+import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
+import { useRead } from '../../kit/readers.ts';
 import { useHere } from '../../shell/session.tsx';
 import { useRecipeCosts, useShelf } from '../api.ts';
 import { figuresOf, minutesFor } from '../costs/figures.ts';
@@ -50,19 +51,13 @@ export function OfferPage() {
       />
       <StoresNav />
       <Sheet sx={{ mb: 2 }}>
-        <TextField
-          select
+        <Switcher
           label="For which recipe"
           value={rows.some(r => r.id === recipeId) ? recipeId : ''}
-          onChange={e => setParams({ recipe: e.target.value })}
+          of={rows.map(r => [r.id, r.name] as const)}
+          onPick={recipe => setParams({ recipe })}
           sx={{ maxWidth: 420 }}
-        >
-          {rows.map(r => (
-            <MenuItem key={r.id} value={r.id}>
-              {r.name}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
       </Sheet>
       {data &&
       !data.recipe.sketch &&
@@ -86,32 +81,29 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
   const { data: shelf } = useShelf();
   const { data: past } = useRecipeCosts(recipeId);
   const main = mainLine(recipe);
-  const [unit, setUnit] = useState<UnitId>(kitchen.altitude === 'ft' ? 'lb' : 'kg');
-  const [size, setSize] = useState<JarSizeId>(recipe.makes.size);
-  const [texts, setTexts] = useState({
-    quantity: '',
-    asked: '',
-    price: '',
-    margin: fieldText(kitchen.costs.pricing.margin_pct, kitchen.locale),
-    hours: '6',
-  });
-  const read = {
-    quantity: readDecimal(texts.quantity, kitchen.locale, {
-      name: 'The quantity',
-      min: 0,
-      above: true,
-      max: 100_000,
+  const reader = useRead();
+  const form = useTyped(
+    {
+      quantity: '',
+      unit: kitchenUnits(kitchen).weight,
+      asked: '',
+      size: recipe.makes.size,
+      price: '',
+      margin: fieldText(kitchen.costs.pricing.margin_pct, kitchen.locale),
+      hours: '6',
+    },
+    () => ({
+      quantity: reader.decimal({ name: 'The quantity', min: 0, above: true, max: 100_000 }),
+      asked: reader.decimal({ name: 'The price asked', min: 0, max: 1_000_000 }),
+      price: reader.decimal({ name: 'The price of a jar', min: 0, above: true, max: 10_000 }),
+      margin: reader.figure({ name: 'The margin', min: 0, max: 99.9, unit: ' %' }),
+      hours: reader.figure({ name: 'The hours', min: 0, above: true, max: 48 }),
     }),
-    asked: readDecimal(texts.asked, kitchen.locale, { name: 'The price asked', min: 0, max: 1_000_000 }),
-    price: readDecimal(texts.price, kitchen.locale, {
-      name: 'The price of a jar',
-      min: 0,
-      above: true,
-      max: 10_000,
-    }),
-    margin: readNumber(texts.margin, kitchen.locale, { name: 'The margin', min: 0, max: 99.9, unit: ' %' }),
-    hours: readNumber(texts.hours, kitchen.locale, { name: 'The hours', min: 0, above: true, max: 48 }),
-  };
+    { live: true },
+  );
+  const { at } = form;
+  const { unit, size, margin } = form.all();
+  const read = form.now();
   const mass_g = read.quantity.ok ? massOf(recipe, read.quantity.value, unit) : null;
   const reckon = (): Offer | null => {
     if (
@@ -158,57 +150,32 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
     );
   };
   const answer = reckon();
-  const field = (name: keyof typeof texts, label: string) => {
-    const r = read[name];
-    const wrong = !r.ok && texts[name].trim() !== '';
-    return (
-      <TextField
-        label={label}
-        inputMode="decimal"
-        value={texts[name]}
-        onChange={e => setTexts(t => ({ ...t, [name]: e.target.value }))}
-        error={wrong}
-        helperText={wrong && !r.ok ? faultText(r.fault) : undefined}
-      />
-    );
-  };
   const money = (x: string) => moneyText(new Decimal(x).toDecimalPlaces(2), kitchen);
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '380px minmax(0, 1fr)' },
-        gap: 2,
-        alignItems: 'start',
-      }}
-    >
+    <Columns of="380px 1fr">
       <Sheet title={`${main.name} on offer`}>
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 110px', gap: 1.5, alignItems: 'start' }}>
-          {field('quantity', 'How much')}
-          <TextField select label="Unit" value={unit} onChange={e => setUnit(e.target.value as UnitId)}>
-            {UNITS_SOLD.map(u => (
-              <MenuItem key={u} value={u}>
-                {UNITS[u].names.at(-1) ?? u}
-              </MenuItem>
-            ))}
-          </TextField>
-        </Box>
-        <Box sx={{ display: 'grid', gap: 1.5, mt: 1.5 }}>
+        <Cells wide="1fr 110px" narrow="1fr 110px" gap={1.5} mt={0}>
+          <Figure at={at('quantity')} label="How much" />
+          <Pick
+            at={at('unit')}
+            label="Unit"
+            of={UNITS_SOLD.map(u => [u, UNITS[u].names.at(-1) ?? u] as const)}
+          />
+        </Cells>
+        <Stack gap={1.5} sx={{ mt: 1.5 }}>
           {mass_g === null && read.quantity.ok && (
             <Soft>What a {unit} of it weighs is not in the recipe: enter a weight.</Soft>
           )}
-          {field('asked', `Asked for all of it, ${kitchen.currency}`)}
-          <TextField select label="Into" value={size} onChange={e => setSize(e.target.value as JarSizeId)}>
-            {recipe.jars.map(j => (
-              <MenuItem key={j.size} value={j.size}>
-                {jarSize(j.size).plural}
-              </MenuItem>
-            ))}
-          </TextField>
-          {field('price', `A jar sells for, ${kitchen.currency}`)}
-          {field('margin', 'Margin wanted, %')}
-          {field('hours', 'Hours there are')}
-        </Box>
+          <Money at={at('asked')} label="Asked for all of it" />
+          <Pick
+            at={at('size')}
+            label="Into"
+            of={recipe.jars.map(j => [j.size, jarSize(j.size).plural] as const)}
+          />
+          <Money at={at('price')} label="A jar sells for" />
+          <Figure at={at('margin')} label="Margin wanted" unit="%" />
+          <Figure at={at('hours')} label="Hours there are" />
+        </Stack>
       </Sheet>
       <Sheet title="The answer">
         {answer ? (
@@ -225,7 +192,7 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
                   : 'Leave it'}
               </Box>
               <Tag tone={answer.buy ? 'leaf' : 'ox'}>
-                {numberText(answer.margin_pct, kitchen, 0)} % margin, {texts.margin} % wanted
+                {numberText(answer.margin_pct, kitchen, 0)} % margin, {margin} % wanted
               </Tag>
             </Box>
             <Box
@@ -271,7 +238,7 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
           <Nothing>Say how much there is, what is asked for it, and what a jar sells for.</Nothing>
         )}
       </Sheet>
-    </Box>
+    </Columns>
   );
 }
 

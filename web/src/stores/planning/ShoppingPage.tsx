@@ -6,7 +6,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../shell/call.ts';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { usePlans, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';

@@ -1,29 +1,24 @@
 import { finishReceiptImport, putMapping, receiptImportPart, removeMapping } from '@cocotte/contract';
 import { type Fault, dayOf, numberText, byName } from '@cocotte/core/measure';
-import {
-  BUYING_UNITS,
-  type CsvMapping,
-  type CsvReceipts,
-  CSV_FIELDS,
-  emptyMapping,
-} from '@cocotte/core/stores';
-import { Box, Button, LinearProgress, MenuItem, TextField } from '@mui/material';
+import { type CsvMapping, type CsvReceipts, emptyMapping } from '@cocotte/core/stores';
+import { Box, Button, LinearProgress } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import * as comlink from 'comlink';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { CallError, call, faultsOf } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
-import { Faults, Sheet, Soft, ViewHead } from '../../shell/parts.tsx';
+import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useItems, useMappings, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { lineWords, partsOf } from './import-parts.ts';
+import { Switcher } from '../../kit/fields.tsx';
+import { MappingSheet } from './MappingSheet.tsx';
 import { LinesNotTaken } from './LinesNotTaken.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';
 
 const DELIMITERS = byName<string>({ ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' });
-const NEEDED = ['day', 'item', 'quantity', 'price'] as const;
 
 interface Outcome {
   receipts: number;
@@ -129,7 +124,6 @@ export function ImportPage() {
     await call(removeMapping, { params: { mappingId } });
     await client.invalidateQueries({ queryKey: ['mappings'] });
   };
-  const missing = NEEDED.filter(f => mapping.columns[f] === undefined);
   return (
     <>
       <ViewHead
@@ -158,24 +152,18 @@ export function ImportPage() {
               </Soft>
             )}
             {saved && saved.mappings.length > 0 && (
-              <TextField
-                select
+              <Switcher
                 label="Read it as before"
                 value=""
                 sx={{ width: 220 }}
-                onChange={e => {
-                  const m = saved.mappings.find(x => x.id === e.target.value);
+                of={saved.mappings.map(m => [m.id, m.name] as const)}
+                onPick={(id: string) => {
+                  const m = saved.mappings.find(x => x.id === id);
                   if (!m) return;
                   change(m.mapping);
                   setMappingName(m.name);
                 }}
-              >
-                {saved.mappings.map(m => (
-                  <MenuItem key={m.id} value={m.id}>
-                    {m.name}
-                  </MenuItem>
-                ))}
-              </TextField>
+              />
             )}
           </Box>
           {progress && (
@@ -191,109 +179,18 @@ export function ImportPage() {
           )}
         </Sheet>
         {glance && (
-          <Sheet title="What the columns mean">
-            <Box
-              sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(190px, 1fr))', gap: 1.5 }}
-            >
-              {CSV_FIELDS.map(field => (
-                <TextField
-                  key={field}
-                  select
-                  label={`${field[0]?.toUpperCase()}${field.slice(1)}${(NEEDED as readonly string[]).includes(field) ? ' (needed)' : ''}`}
-                  value={mapping.columns[field] ?? ''}
-                  onChange={e => {
-                    const { [field]: _gone, ...rest } = mapping.columns;
-                    change({ columns: e.target.value === '' ? rest : { ...rest, [field]: e.target.value } });
-                  }}
-                >
-                  <MenuItem value="">not in the file</MenuItem>
-                  {[...new Set(glance.headings)].filter(Boolean).map(h => (
-                    <MenuItem key={h} value={h}>
-                      {h} <Soft sx={{ ml: 1 }}>{glance.sample[0]?.[glance.headings.indexOf(h)]}</Soft>
-                    </MenuItem>
-                  ))}
-                </TextField>
-              ))}
-              <TextField
-                select
-                label="Days are written"
-                value={mapping.dayOrder}
-                onChange={e => change({ dayOrder: e.target.value as CsvMapping['dayOrder'] })}
-              >
-                {['year first', 'month first', 'day first'].map(o => (
-                  <MenuItem key={o} value={o}>
-                    {o}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <TextField
-                select
-                label="Decimals begin with"
-                value={mapping.decimalMark}
-                onChange={e => change({ decimalMark: e.target.value as '.' | ',' })}
-              >
-                <MenuItem value=".">a point</MenuItem>
-                <MenuItem value=",">a comma</MenuItem>
-              </TextField>
-              <TextField
-                select
-                label="The price is"
-                value={mapping.pricedBy}
-                onChange={e => change({ pricedBy: e.target.value as CsvMapping['pricedBy'] })}
-              >
-                <MenuItem value="line">for the line</MenuItem>
-                <MenuItem value="package">for a package</MenuItem>
-                <MenuItem value="unit">for a unit</MenuItem>
-              </TextField>
-              <TextField
-                select
-                label="Where no unit is written"
-                value={mapping.unit}
-                onChange={e => change({ unit: e.target.value as CsvMapping['unit'] })}
-              >
-                <MenuItem value="">the line is at fault</MenuItem>
-                {BUYING_UNITS.map(u => (
-                  <MenuItem key={u} value={u}>
-                    it is {u === 'each' ? 'pieces' : u}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <TextField
-                label="Where no supplier is written"
-                value={mapping.supplier}
-                onChange={e => change({ supplier: e.target.value })}
-              />
-            </Box>
-            <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap', alignItems: 'center' }}>
-              <Button
-                variant="contained"
-                disabled={missing.length > 0 || progress !== null}
-                onClick={() => void read()}
-              >
-                Read the lines
-              </Button>
-              {missing.length > 0 && <Soft>Still to say: which column is {missing.join(', ')}.</Soft>}
-              <Box sx={{ flex: 1 }} />
-              <TextField
-                label="Keep this reading as"
-                value={mappingName}
-                onChange={e => setMappingName(e.target.value)}
-                sx={{ width: 200 }}
-              />
-              <Button variant="outlined" disabled={mappingName.trim() === ''} onClick={() => void save()}>
-                Keep
-              </Button>
-              {saved?.mappings.some(m => m.name === mappingName.trim()) && (
-                <Button
-                  onClick={() =>
-                    void forget(saved.mappings.find(m => m.name === mappingName.trim())?.id as string)
-                  }
-                >
-                  Forget
-                </Button>
-              )}
-            </Box>
-          </Sheet>
+          <MappingSheet
+            glance={glance}
+            mapping={mapping}
+            name={mappingName}
+            setName={setMappingName}
+            kept={saved?.mappings.find(m => m.name === mappingName.trim())}
+            busy={progress !== null}
+            onChange={change}
+            onRead={() => void read()}
+            onKeep={() => void save()}
+            onForget={id => void forget(id)}
+          />
         )}
         <Faults faults={faults} />
         {reading && reading.unknownNames.length > 0 && (
@@ -302,23 +199,15 @@ export function ImportPage() {
               sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(240px, 1fr))', gap: 1.5 }}
             >
               {reading.unknownNames.slice(0, 60).map(name => (
-                <TextField
+                <Switcher
                   key={name}
-                  select
                   label={name}
                   value={mapping.names[name.toLowerCase()] ?? ''}
-                  onChange={e =>
-                    setMapping(m => ({ ...m, names: { ...m.names, [name.toLowerCase()]: e.target.value } }))
+                  of={(data?.items ?? []).filter(i => i.kind !== 'tool').map(i => [i.id, i.name] as const)}
+                  onPick={itemId =>
+                    setMapping(m => ({ ...m, names: { ...m.names, [name.toLowerCase()]: itemId } }))
                   }
-                >
-                  {(data?.items ?? [])
-                    .filter(i => i.kind !== 'tool')
-                    .map(i => (
-                      <MenuItem key={i.id} value={i.id}>
-                        {i.name}
-                      </MenuItem>
-                    ))}
-                </TextField>
+                />
               ))}
             </Box>
             <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => void read(mapping)}>
@@ -343,16 +232,16 @@ export function ImportPage() {
               >
                 Put them on the shelf
               </Button>
-              <TextField
-                select
+              <Switcher
                 label="Receipts that are there already"
                 value={again ? 'again' : 'leave'}
-                onChange={e => setAgain(e.target.value === 'again')}
+                of={[
+                  ['leave', 'leave out'],
+                  ['again', 'take again'],
+                ]}
+                onPick={picked => setAgain(picked === 'again')}
                 sx={{ width: 240 }}
-              >
-                <MenuItem value="leave">leave out</MenuItem>
-                <MenuItem value="again">take again</MenuItem>
-              </TextField>
+              />
               <Soft>All of them or none.</Soft>
             </Box>
           </Sheet>

@@ -1,6 +1,7 @@
 import type { CsvFault } from '@cocotte/core/stores';
-import { Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
-import { Sheet, Soft } from '../../shell/parts.tsx';
+import { Button } from '@mui/material';
+import { List } from '../../kit/List.tsx';
+import { Sheet, Soft } from '../../kit/parts.tsx';
 
 /** Lines that are shown; the kept report has all. */
 const SHOWN = 200;
@@ -30,31 +31,22 @@ export function LinesNotTaken({ faults, leftOut }: { faults: CsvFault[]; leftOut
           Keep the report
         </Button>
       }
-      sx={{ overflowX: 'auto' }}
     >
       {leftOut > 0 && (
         <Soft>{leftOut} sound lines stay out with them: a receipt is taken whole or not at all.</Soft>
       )}
-      <Table size="small" aria-label="Lines not taken" sx={{ minWidth: 520 }}>
-        <TableHead>
-          <TableRow>
-            <TableCell>Line</TableCell>
-            <TableCell>Field</TableCell>
-            <TableCell>What is wrong</TableCell>
-            <TableCell>What next</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {faults.slice(0, SHOWN).map(f => (
-            <TableRow key={`${f.line} ${f.field} ${f.code}`}>
-              <TableCell>{f.line}</TableCell>
-              <TableCell>{f.field}</TableCell>
-              <TableCell>{f.what}</TableCell>
-              <TableCell>{f.next}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+      <List
+        label="Lines not taken"
+        minWidth={520}
+        rows={faults.slice(0, SHOWN)}
+        keyOf={f => `${f.line} ${f.field} ${f.code}`}
+        columns={[
+          { head: 'Line', cell: f => f.line, order: f => f.line },
+          { head: 'Field', cell: f => f.field, order: f => f.field },
+          { head: 'What is wrong', cell: f => f.what, order: f => f.what },
+          { head: 'What next', cell: f => f.next },
+        ]}
+      />
       {faults.length > SHOWN && <Soft>And {faults.length - SHOWN} more, in the report.</Soft>}
     </Sheet>
   );

@@ -1,23 +1,15 @@
 import { type ReceiptView, takeBackReceipt } from '@cocotte/contract';
-import { type Fault, UNITS, dayText, moneyText } from '@cocotte/core/measure';
-import {
-  Box,
-  Button,
-  Link as MuiLink,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-} from '@mui/material';
+import { type Fault, UNITS, dayText, moneyText, numberText } from '@cocotte/core/measure';
+import { Button, Link as MuiLink, TableCell, TableRow } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
-import { ReasonDialog } from '../../shell/ReasonDialog.tsx';
+import { Search } from '../../kit/fields.tsx';
+import { List, pagesOf } from '../../kit/List.tsx';
+import { Faults, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
+import { ReasonDialog } from '../../kit/ReasonDialog.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { Waiting } from '../../shell/Shell.tsx';
+import { Loaded } from '../../kit/Loaded.tsx';
 import { useItems, useReceipt, useReceipts, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { unitCostText } from '../words.ts';
@@ -28,8 +20,6 @@ export function ReceiptList() {
   const mayAdd = useMay('cook');
   const [search, setSearch] = useState('');
   const list = useReceipts(useDeferredValue(search.trim()));
-  const { data } = list;
-  const rows = data?.pages.flatMap(p => p.receipts) ?? [];
   return (
     <>
       <ViewHead title="Receipts" detail="What was bought, and what it cost in the end.">
@@ -46,44 +36,38 @@ export function ReceiptList() {
       </ViewHead>
       <StoresNav />
       <Sheet>
-        <TextField
-          label="Supplier or number"
-          value={search}
-          onChange={e => setSearch(e.target.value)}
-          sx={{ width: 260, mb: 1 }}
+        <List
+          label="Receipts"
+          {...pagesOf(list, p => p.receipts)}
+          find={
+            <Search label="Supplier or number" value={search} onText={setSearch} sx={{ width: 260, mb: 1 }} />
+          }
+          keyOf={r => r.id}
+          nothing={search ? 'No receipt has these words.' : 'No receipt is recorded yet.'}
+          columns={[
+            {
+              head: 'Supplier',
+              order: r => r.supplier,
+              cell: r => (
+                <>
+                  <MuiLink component={Link} to={`/stores/receipts/${r.id}`} sx={{ fontWeight: 650 }}>
+                    {r.supplier || 'no supplier'}
+                  </MuiLink>{' '}
+                  {r.takenBack && <Tag tone="live">taken back</Tag>}
+                </>
+              ),
+            },
+            { head: 'Day', whole: true, order: r => r.day, cell: r => dayText(r.day, kitchen) },
+            { head: 'Number', from: 'sm', cell: r => r.number },
+            { head: 'Lines', figure: true, cell: r => r.lines },
+            {
+              head: 'Total',
+              figure: true,
+              order: r => Number(r.total),
+              cell: r => moneyText(r.total, kitchen),
+            },
+          ]}
         />
-        {rows.length > 0 ? (
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell>Supplier</TableCell>
-                <TableCell>Day</TableCell>
-                <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Number</TableCell>
-                <TableCell align="right">Lines</TableCell>
-                <TableCell align="right">Total</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {rows.map(r => (
-                <TableRow key={r.id}>
-                  <TableCell>
-                    <MuiLink component={Link} to={`/stores/receipts/${r.id}`} sx={{ fontWeight: 650 }}>
-                      {r.supplier || 'no supplier'}
-                    </MuiLink>{' '}
-                    {r.takenBack && <Tag tone="live">taken back</Tag>}
-                  </TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>{dayText(r.day, kitchen)}</TableCell>
-                  <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>{r.number}</TableCell>
-                  <TableCell align="right">{r.lines}</TableCell>
-                  <TableCell align="right">{moneyText(r.total, kitchen)}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        ) : (
-          data && <Nothing>{search ? 'No receipt has these words.' : 'No receipt is recorded yet.'}</Nothing>
-        )}
-        <ShowMore list={list} />
       </Sheet>
     </>
   );
@@ -92,10 +76,7 @@ export function ReceiptList() {
 /** One receipt as it was recorded, with what each line cost in the end. */
 export function ReceiptPage() {
   const { receiptId = '' } = useParams();
-  const { data, error } = useReceipt(receiptId);
-  if (error) return <Faults faults={faultsOf(error)} />;
-  if (!data) return <Waiting />;
-  return <Opened view={data} />;
+  return <Loaded query={useReceipt(receiptId)}>{view => <Opened view={view} />}</Loaded>;
 }
 
 function Opened({ view }: { view: ReceiptView }) {
@@ -116,6 +97,12 @@ function Opened({ view }: { view: ReceiptView }) {
     }
     await changed();
   };
+  const lines = receipt.lines.map((line, i) => ({
+    line,
+    item: data?.items.find(x => x.id === line.itemId),
+    land: landed[i],
+  }));
+  const plain = (figure: string) => numberText(Number(figure), kitchen);
   const spread = [
     ['Discount', receipt.discount, '−'],
     ['Tax', receipt.tax, ''],
@@ -145,72 +132,68 @@ function Opened({ view }: { view: ReceiptView }) {
           Taken back: {view.takenBack}
         </Sheet>
       )}
-      <Sheet sx={{ overflowX: 'auto' }}>
-        <Table size="small" aria-label="Lines of the receipt" sx={{ minWidth: 560 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Item</TableCell>
-              <TableCell>Lot</TableCell>
-              <TableCell>Came</TableCell>
-              <TableCell align="right">Goods</TableCell>
-              <TableCell align="right">In the end</TableCell>
-              <TableCell align="right">Cost</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {receipt.lines.map((line, i) => {
-              const item = data?.items.find(x => x.id === line.itemId);
-              const land = landed[i];
-              return (
-                <TableRow key={line.id}>
-                  <TableCell sx={{ fontWeight: 650 }}>{item?.name ?? ''}</TableCell>
-                  <TableCell>
-                    <MuiLink component={Link} to={`/stores/lots/${line.lotId}`}>
-                      {line.label}
-                    </MuiLink>
-                    {line.facts.supplierLot && (
-                      <Box>
-                        <Soft>theirs: {line.facts.supplierLot}</Soft>
-                      </Box>
-                    )}
+      <Sheet>
+        <List
+          label="Lines of the receipt"
+          minWidth={560}
+          rows={lines}
+          keyOf={l => l.line.id}
+          columns={[
+            { head: 'Item', sx: { fontWeight: 650 }, cell: l => l.item?.name ?? '' },
+            {
+              head: 'Lot',
+              cell: ({ line }) => (
+                <>
+                  <MuiLink component={Link} to={`/stores/lots/${line.lotId}`}>
+                    {line.label}
+                  </MuiLink>
+                  {line.facts.supplierLot && (
+                    <Soft sx={{ display: 'block' }}>theirs: {line.facts.supplierLot}</Soft>
+                  )}
+                </>
+              ),
+            },
+            {
+              head: 'Came',
+              whole: true,
+              cell: ({ line }) =>
+                `${line.packages === '1' ? '' : `${plain(line.packages)} × `}${plain(line.quantity)} ${line.unit === 'each' ? '' : UNITS[line.unit].symbol || line.unit}`,
+            },
+            { head: 'Goods', figure: true, cell: ({ land }) => land && moneyText(land.goods, kitchen) },
+            {
+              head: 'In the end',
+              figure: true,
+              sx: { fontWeight: 650 },
+              cell: ({ land }) => land && moneyText(land.landed, kitchen),
+            },
+            {
+              head: 'Cost',
+              figure: true,
+              cell: ({ land, item }) => land && item && unitCostText(land.unitCost, item, kitchen),
+            },
+          ]}
+          foot={
+            <>
+              {spread.map(([name, amount, sign]) => (
+                <TableRow key={name}>
+                  <TableCell colSpan={3} sx={{ color: 'text.secondary' }}>
+                    {name}, spread over the lines
                   </TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                    {line.packages !== '1' && `${line.packages} × `}
-                    {line.quantity} {line.unit === 'each' ? '' : UNITS[line.unit].symbol || line.unit}
+                  <TableCell align="right" sx={{ color: 'text.secondary' }}>
+                    {sign}
+                    {moneyText(amount as string, kitchen)}
                   </TableCell>
-                  <TableCell align="right">{land && moneyText(land.goods, kitchen)}</TableCell>
-                  <TableCell align="right" sx={{ fontWeight: 650 }}>
-                    {land && moneyText(land.landed, kitchen)}
-                  </TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                    {land && item && unitCostText(land.unitCost, item, kitchen)}
-                  </TableCell>
+                  <TableCell colSpan={2} />
                 </TableRow>
-              );
-            })}
-            {spread.map(([name, amount, sign]) => (
-              <TableRow key={name}>
-                <TableCell colSpan={3} sx={{ color: 'text.secondary' }}>
-                  {name}, spread over the lines
-                </TableCell>
-                <TableCell align="right" sx={{ color: 'text.secondary' }}>
-                  {sign}
-                  {moneyText(amount as string, kitchen)}
-                </TableCell>
-                <TableCell colSpan={2} />
+              ))}
+              <TableRow sx={{ '& td': { fontWeight: 700 } }}>
+                <TableCell colSpan={4}>Total</TableCell>
+                <TableCell align="right">{moneyText(view.total, kitchen)}</TableCell>
+                <TableCell />
               </TableRow>
-            ))}
-            <TableRow>
-              <TableCell colSpan={4} sx={{ fontWeight: 700 }}>
-                Total
-              </TableCell>
-              <TableCell align="right" sx={{ fontWeight: 700 }}>
-                {moneyText(view.total, kitchen)}
-              </TableCell>
-              <TableCell />
-            </TableRow>
-          </TableBody>
-        </Table>
+            </>
+          }
+        />
       </Sheet>
       {asking && (
         <ReasonDialog

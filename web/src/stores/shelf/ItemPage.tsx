@@ -2,25 +2,16 @@ import { openLot } from '@cocotte/contract';
 import { type Fault, dayText, numberText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
 import type { Item, Lot } from '@cocotte/core/stores';
-import {
-  Box,
-  Button,
-  FormControlLabel,
-  Link as MuiLink,
-  Switch,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-} from '@mui/material';
-import { Fragment, useState } from 'react';
+import { Box, Button, FormControlLabel, Link as MuiLink, Switch } from '@mui/material';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Faults, Nothing, Sheet, ShowMore, Soft, Tag, ViewHead } from '../../shell/parts.tsx';
+import { Columns, Facts, Line } from '../../kit/layout.tsx';
+import { List, type Listed, pagesOf } from '../../kit/List.tsx';
+import { Faults, Nothing, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { Waiting } from '../../shell/Shell.tsx';
+import { Loaded } from '../../kit/Loaded.tsx';
 import { useLotsOf, useShelf, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { KIND_WORDS, stockText, unitCostText } from '../words.ts';
@@ -32,15 +23,31 @@ import { PrepareDialog } from './PrepareDialog.tsx';
 /** One item: its lots in the order they are drawn, and what can be done with them. */
 export function ItemPage() {
   const { itemId = '' } = useParams();
-  const { data, error } = useShelf();
-  if (error) return <Faults faults={faultsOf(error)} />;
-  if (!data) return <Waiting />;
-  const found = data.shelf.find(s => s.item.id === itemId);
-  if (!found) return <Nothing>This item is not in this kitchen.</Nothing>;
-  return <Opened key={itemId} item={found.item} lots={found.lots} reserved={found.reserved} />;
+  const shelf = useShelf();
+  return (
+    <Loaded query={shelf}>
+      {data => {
+        const found = data.shelf.find(s => s.item.id === itemId);
+        if (!found) return <Nothing>This item is not in this kitchen.</Nothing>;
+        return (
+          <Opened item={found.item} lots={found.lots} reserved={found.reserved} refetch={shelf.refetch} />
+        );
+      }}
+    </Loaded>
+  );
 }
 
-function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: string }) {
+function Opened({
+  item,
+  lots,
+  reserved,
+  refetch,
+}: {
+  item: Item;
+  lots: Lot[];
+  reserved: string;
+  refetch: () => Promise<unknown>;
+}) {
   const { kitchen } = useHere();
   const mayChange = useMay('cook');
   const changed = useStockChanged();
@@ -49,7 +56,7 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
   const [faults, setFaults] = useState<Fault[]>([]);
   const [closed, setClosed] = useState<Lot | null>(null);
   const older = useLotsOf(item.id, true);
-  const shown = empty ? (older.data?.pages.flatMap(p => p.lots.map(l => l.lot)) ?? []) : lots;
+  const listed: Listed<Lot> = empty ? pagesOf(older, p => p.lots.map(l => l.lot)) : { rows: lots };
   const next = lots.find(l => l.openedOn === null);
   const open = async (lot: Lot) => {
     try {
@@ -113,14 +120,7 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
           </Sheet>
         </Box>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 320px' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="1fr 320px">
         {item.kind === 'tool' ? (
           <Sheet>Tools are not used up. Change the item to say how it is: good, worn or out of use.</Sheet>
         ) : (
@@ -132,90 +132,75 @@ function Opened({ item, lots, reserved }: { item: Item; lots: Lot[]; reserved: s
                 label="Used-up lots too"
               />
             }
-            sx={{ overflowX: 'auto' }}
           >
-            {shown.length > 0 ? (
-              <Table size="small" sx={{ minWidth: 520 }}>
-                <TableHead>
-                  <TableRow>
-                    <TableCell>Lot</TableCell>
-                    <TableCell align="right">Left</TableCell>
-                    <TableCell align="right">Cost</TableCell>
-                    <TableCell sx={{ pl: 4 }}>From</TableCell>
-                    <TableCell>Came</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {shown.map(lot => (
-                    <TableRow key={lot.id}>
-                      <TableCell>
-                        <MuiLink component={Link} to={`/stores/lots/${lot.id}`} sx={{ fontWeight: 650 }}>
-                          {lot.label}
-                        </MuiLink>{' '}
-                        {lot.openedOn !== null && Number(lot.onHand) > 0 && <Tag tone="plain">open</Tag>}{' '}
-                        {lot.strength_pct !== null && (
-                          <Tag tone={lot.strength_pct < 5 ? 'live' : 'plain'}>{lot.strength_pct} %</Tag>
-                        )}{' '}
-                        {(lot.facts.salt ?? lot.facts.juice ?? lot.facts.condition) && (
-                          <Soft>{lot.facts.salt ?? lot.facts.juice ?? lot.facts.condition}</Soft>
-                        )}
-                      </TableCell>
-                      <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                        {stockText(lot.onHand, item, kitchen)}
-                      </TableCell>
-                      <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                        {unitCostText(lot.unitCost, item, kitchen)}
-                      </TableCell>
-                      <TableCell sx={{ pl: 4 }}>{lot.supplier}</TableCell>
-                      <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                        {dayText(lot.receivedOn, kitchen)}
-                        {lot.bestBy && (
-                          <Box>
-                            <Soft>best by {dayText(lot.bestBy, kitchen)}</Soft>
-                          </Box>
-                        )}
-                      </TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
-            ) : (
-              <Nothing>No lot has anything left.</Nothing>
-            )}
-            {empty && <ShowMore list={older} />}
+            <List
+              label="Lots"
+              minWidth={520}
+              {...listed}
+              keyOf={l => l.id}
+              nothing="No lot has anything left."
+              columns={[
+                {
+                  head: 'Lot',
+                  order: l => l.label,
+                  cell: l => (
+                    <>
+                      <MuiLink component={Link} to={`/stores/lots/${l.id}`} sx={{ fontWeight: 650 }}>
+                        {l.label}
+                      </MuiLink>{' '}
+                      {l.openedOn !== null && Number(l.onHand) > 0 && <Tag tone="plain">open</Tag>}{' '}
+                      {l.strength_pct !== null && (
+                        <Tag tone={l.strength_pct < 5 ? 'live' : 'plain'}>
+                          {numberText(l.strength_pct, kitchen)} %
+                        </Tag>
+                      )}{' '}
+                      <Soft>{l.facts.salt ?? l.facts.juice ?? l.facts.condition}</Soft>
+                    </>
+                  ),
+                },
+                {
+                  head: 'Left',
+                  figure: true,
+                  order: l => Number(l.onHand),
+                  cell: l => stockText(l.onHand, item, kitchen),
+                },
+                {
+                  head: 'Cost',
+                  figure: true,
+                  order: l => Number(l.unitCost),
+                  cell: l => unitCostText(l.unitCost, item, kitchen),
+                },
+                { head: 'From', order: l => l.supplier, cell: l => l.supplier },
+                {
+                  head: 'Came',
+                  whole: true,
+                  order: l => l.receivedOn,
+                  cell: l => (
+                    <>
+                      {dayText(l.receivedOn, kitchen)}
+                      {l.bestBy && (
+                        <Soft sx={{ display: 'block' }}>best by {dayText(l.bestBy, kitchen)}</Soft>
+                      )}
+                    </>
+                  ),
+                },
+              ]}
+            />
             {mayChange && lots.length > 1 && (
-              <Box sx={{ mt: 1.5, display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-                <Button variant="outlined" onClick={() => setDialog('mix')}>
+              <Line mt={1.5}>
+                {/* What is in the bin is proposed by what is there now, not by what the page last read. */}
+                <Button variant="outlined" onClick={() => void refetch().then(() => setDialog('mix'))}>
                   Poured together
                 </Button>
                 <Soft>A refilled bin is a lot of its own, and traces to what is in it.</Soft>
-              </Box>
+              </Line>
             )}
           </Sheet>
         )}
         <Sheet title="What is known">
-          <Box
-            component="dl"
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: '120px 1fr',
-              gap: 0.75,
-              m: 0,
-              '& dt': { color: 'text.secondary' },
-              '& dd': { m: 0 },
-            }}
-          >
-            {facts
-              .filter(([, v]) => v !== '')
-              .map(([k, v]) => (
-                <Fragment key={k}>
-                  <dt>{k}</dt>
-                  <dd>{v}</dd>
-                </Fragment>
-              ))}
-          </Box>
+          <Facts of={facts} />
         </Sheet>
-      </Box>
+      </Columns>
       {dialog === 'item' && <ItemDialog item={item} onClose={() => setDialog(null)} />}
       {dialog === 'lot' && <LotDialog itemId={item.id} onClose={() => setDialog(null)} />}
       {dialog === 'mix' && <MixDialog item={item} lots={lots} onClose={() => setDialog(null)} />}

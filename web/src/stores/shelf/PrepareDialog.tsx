@@ -1,207 +1,143 @@
 import { type Prepare, prepareLot } from '@cocotte/contract';
-import { Decimal, type Fault, addDays, dayOf, readDecimal, readNumber } from '@cocotte/core/measure';
-import { type Item, unitSign } from '@cocotte/core/stores';
-import { Box, Button, MenuItem, TextField } from '@mui/material';
+import { Decimal, addDays, dayOf } from '@cocotte/core/measure';
+import { type Item, UNIT_COST_PLACES, unitSign } from '@cocotte/core/stores';
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { call, faultsOf } from '../../shell/call.ts';
+import { Day, Figure, Money, Pick, Text } from '../../kit/fields.tsx';
+import { useRows, useTyped } from '../../kit/form.ts';
+import { FormDialog } from '../../kit/FormDialog.tsx';
+import { Cells } from '../../kit/layout.tsx';
+import { Soft } from '../../kit/parts.tsx';
+import { anyWords, chosen, orElse, rows, unasked, useRead, words } from '../../kit/readers.ts';
+import { call } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
-import { anyWords, faultText, useEntry, words } from '../../shell/entry.ts';
-import { Soft } from '../../shell/parts.tsx';
-import { FormDialog } from '../../shell/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useShelf, useStockChanged } from '../api.ts';
 
-const HOW: Record<Prepare['how'], { words: string; days: number }> = {
-  frozen: { words: 'frozen', days: 300 },
-  dried: { words: 'dried', days: 365 },
-  juice: { words: 'pressed to juice', days: 3 },
-  mixed: { words: 'mixed', days: 180 },
-  other: { words: 'another way', days: 30 },
-};
+type How = Prepare['how'];
+const HOW = {
+  frozen: ['frozen', 300],
+  dried: ['dried', 365],
+  juice: ['pressed to juice', 3],
+  mixed: ['mixed', 180],
+  other: ['another way', 30],
+} satisfies Record<How, [words: string, keeps_days: number]>;
 const VALUES = ['cost of what went in', 'cost and work', 'market value', 'nothing'] as const;
+
+const pieces = (unit: Item['unit']) => (unit === 'each' ? 'pieces' : unit);
 
 /** Makes a lot of an ingredient without jars: what went in, what came out, how long it keeps and what it is worth. */
 export function PrepareDialog({ item, onClose }: { item: Item; onClose: () => void }) {
   const { kitchen } = useHere();
   const { data } = useShelf();
   const changed = useStockChanged();
+  const read = useRead();
   const [lotId] = useState(() => v7());
-  const today = dayOf(kitchenNow(), kitchen.zone);
-  const [how, setHow] = useState<Prepare['how']>('frozen');
-  const [value, setValue] = useState<Prepare['value']>('cost of what went in');
-  const [parts, setParts] = useState<{ key: string; lotId: string; text: string }[]>(() => [
-    { key: v7(), lotId: '', text: '' },
-  ]);
-  const [faults, setFaults] = useState<Fault[]>([]);
+  const keeps = (how: How) => addDays(dayOf(kitchenNow(), kitchen.zone), HOW[how][1]);
   const lots = (data?.shelf ?? [])
     .filter(s => s.item.kind === 'ingredient')
     .flatMap(s => s.lots.map(lot => ({ lot, item: s.item })));
-  const form = useEntry(
+  const amount = (name: string) => read.decimal({ name, min: 0, above: true, max: 1e7 });
+  const form = useTyped(
     {
-      label: words('The lot name'),
-      quantity: t => readDecimal(t, kitchen.locale, { name: 'What came out', min: 0, above: true, max: 1e7 }),
-      keepsUntil: words('The keeping limit'),
-      minutes: t =>
-        readNumber(t.trim() === '' ? '0' : t, kitchen.locale, { name: 'The minutes', min: 0, max: 1440 }),
-      unitCost: t =>
-        readDecimal(t.trim() === '' ? '0' : t, kitchen.locale, { name: 'The value', min: 0, max: 1e6 }),
-      note: anyWords,
+      how: 'frozen' as How,
+      value: VALUES[0] as Prepare['value'],
+      label: '',
+      parts: [{ lotId: '', quantity: '' }],
+      quantity: '',
+      keepsUntil: keeps('frozen'),
+      minutes: '',
+      unitCost: '',
+      note: '',
     },
-    { keepsUntil: addDays(today, HOW.frozen.days) },
+    ({ value }) => ({
+      label: words('The lot name'),
+      parts: rows(() => ({
+        lotId: chosen<string>(
+          'Nothing was chosen.',
+          'What is made traces to what it is made of.',
+          'Choose a lot.',
+        ),
+        quantity: amount('The quantity'),
+      })),
+      quantity: amount('What came out'),
+      keepsUntil: words('The keeping limit'),
+      minutes:
+        value === 'cost and work'
+          ? orElse(0, read.figure({ name: 'The minutes', min: 0, max: 1440 }))
+          : unasked(0),
+      unitCost:
+        value === 'market value'
+          ? orElse('0', read.decimal({ name: 'The value', min: 0, max: 1e6 }))
+          : unasked('0'),
+      note: anyWords,
+    }),
   );
-  const save = async () => {
-    const v = form.read();
-    const found: Fault[] = [];
-    const given = parts
-      .filter(p => p.lotId !== '')
-      .map((p, i) => {
-        const read = readDecimal(p.text, kitchen.locale, {
-          name: 'The quantity',
-          min: 0,
-          above: true,
-          max: 1e7,
-        });
-        if (!read.ok) found.push({ ...read.fault, path: `parts[${i}].quantity` });
-        return { lotId: p.lotId, quantity: read.ok ? read.value : '0' };
-      });
-    if (given.length === 0)
-      found.push({
-        path: 'parts',
-        code: 'missing',
-        what: 'Nothing went in.',
-        why: 'What is made traces to what it is made of.',
-        next: 'Choose a lot.',
-      });
-    setFaults(found);
-    if (!v || found.length > 0) return;
-    try {
-      await call(prepareLot, {
-        body: {
-          lotId,
-          itemId: item.id,
-          how,
-          value,
-          parts: given,
-          ...v,
-          unitCost: new Decimal(v.unitCost).div(v.quantity).toDecimalPlaces(18).toFixed(),
-        },
-      });
-      await changed();
-      onClose();
-    } catch (error) {
-      setFaults(form.place(faultsOf(error)));
-    }
-  };
+  const { at } = form;
+  const { how, value, parts: typed } = form.all();
+  const parts = useRows(form.form.control, 'parts');
+  const save = form.submit(async v => {
+    const unitCost = new Decimal(v.unitCost).div(v.quantity).toDecimalPlaces(UNIT_COST_PLACES).toFixed();
+    const made = v.parts.map(p => ({ lotId: p.lotId, quantity: p.quantity }));
+    await call(prepareLot, { body: { ...v, lotId, itemId: item.id, parts: made, unitCost } });
+    await changed();
+    onClose();
+  });
   return (
     <FormDialog
       title={`Make a lot of ${item.name.toLowerCase()}`}
       action="Make the lot"
-      faults={faults.filter(f => !/^parts\[\d+\]\.quantity$/.test(f.path))}
+      form={form}
       width="md"
       onClose={onClose}
-      onSubmit={() => void save()}
+      onSubmit={save}
     >
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
-          gap: 2,
-          mt: 1,
-          alignItems: 'start',
-        }}
-      >
-        <TextField
-          select
+      <Cells>
+        <Pick
+          at={at('how')}
           label="How it is kept"
-          value={how}
-          onChange={e => {
-            const next = e.target.value as Prepare['how'];
-            setHow(next);
-            form.set('keepsUntil', addDays(today, HOW[next].days));
-          }}
-        >
-          {(Object.keys(HOW) as Prepare['how'][]).map(h => (
-            <MenuItem key={h} value={h}>
-              {HOW[h].words}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField label="Lot name" {...form.field('label')} />
-        {parts.map((p, i) => {
-          const row = lots.find(l => l.lot.id === p.lotId);
-          const fault = faults.find(f => f.path === `parts[${i}].quantity`);
+          of={Object.entries(HOW).map(([h, [w]]) => [h, w] as [How, string])}
+          onPick={h => form.set('keepsUntil', keeps(h))}
+        />
+        <Text at={at('label')} label="Lot name" />
+        {parts.fields.map((p, i) => {
+          const row = lots.find(l => l.lot.id === typed[i]?.lotId);
           return [
-            <TextField
+            <Pick
               key={`${p.key} lot`}
-              select
+              at={at(`parts.${i}.lotId`)}
               label={i === 0 ? 'Made of' : 'And of'}
-              value={p.lotId}
-              onChange={e =>
-                setParts(list => list.map((x, k) => (k === i ? { ...x, lotId: e.target.value } : x)))
-              }
-            >
-              {lots.map(l => (
-                <MenuItem key={l.lot.id} value={l.lot.id}>
-                  {l.item.name}, lot {l.lot.label} ({l.lot.onHand} {unitSign(l.item.unit)} left)
-                </MenuItem>
-              ))}
-            </TextField>,
-            <TextField
+              of={lots.map(
+                l =>
+                  [
+                    l.lot.id,
+                    `${l.item.name}, lot ${l.lot.label} (${l.lot.onHand} ${unitSign(l.item.unit)} left)`,
+                  ] as const,
+              )}
+            />,
+            <Figure
               key={`${p.key} quantity`}
-              label={`Went in${row ? `, ${row.item.unit === 'each' ? 'pieces' : row.item.unit}` : ''}`}
-              inputMode="decimal"
-              value={p.text}
-              onChange={e =>
-                setParts(list => list.map((x, k) => (k === i ? { ...x, text: e.target.value } : x)))
-              }
-              error={fault !== undefined}
-              helperText={fault && faultText(fault)}
+              at={at(`parts.${i}.quantity`)}
+              label="Went in"
+              unit={row && pieces(row.item.unit)}
             />,
           ];
         })}
         <Button
           variant="outlined"
-          onClick={() => setParts(list => [...list, { key: v7(), lotId: '', text: '' }])}
+          onClick={() => parts.append({ lotId: '', quantity: '' })}
           sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
         >
           Something else went in
         </Button>
-        <TextField
-          label={`Came out, ${item.unit === 'each' ? 'pieces' : item.unit}`}
-          inputMode="decimal"
-          {...form.field('quantity')}
-        />
-        <TextField
-          label="Keeps until"
-          type="date"
-          {...form.field('keepsUntil')}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          select
-          label="What it is worth"
-          value={value}
-          onChange={e => setValue(e.target.value as Prepare['value'])}
-        >
-          {VALUES.map(v => (
-            <MenuItem key={v} value={v}>
-              {v}
-            </MenuItem>
-          ))}
-        </TextField>
-        {value === 'cost and work' && (
-          <TextField label="Minutes of work" inputMode="decimal" {...form.field('minutes')} />
-        )}
-        {value === 'market value' && (
-          <TextField
-            label={`Worth, all of it, ${kitchen.currency}`}
-            inputMode="decimal"
-            {...form.field('unitCost')}
-          />
-        )}
-        <TextField label="Note" {...form.field('note')} />
-      </Box>
+        <Figure at={at('quantity')} label="Came out" unit={pieces(item.unit)} />
+        <Day at={at('keepsUntil')} label="Keeps until" />
+        <Pick at={at('value')} label="What it is worth" of={VALUES} />
+        {value === 'cost and work' && <Figure at={at('minutes')} label="Minutes of work" />}
+        {value === 'market value' && <Money at={at('unitCost')} label="Worth, all of it" />}
+        <Text at={at('note')} label="Note" />
+      </Cells>
       {how === 'juice' && item.use === 'citrus juice' && (
         <Soft sx={{ display: 'block', mt: 1 }}>
           Pressed here it counts as fresh: it may not serve where acid is the barrier.

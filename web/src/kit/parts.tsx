@@ -1,7 +1,8 @@
 import type { Fault } from '@cocotte/core/measure';
-import { Box, Button, Paper, type SxProps, type Theme, Typography } from '@mui/material';
-import { Fragment, type ReactNode, useEffect, useId } from 'react';
-import { faultText } from './entry.ts';
+import { Box, Paper, type SxProps, type Theme, Typography } from '@mui/material';
+import { Fragment, type ReactNode, useEffect, useId, useRef } from 'react';
+import { useLocation } from 'react-router';
+import { faultText } from './readers.ts';
 
 /** A white sheet with a fine rule: the one container. */
 export function Sheet({
@@ -55,7 +56,10 @@ export function Sheet({
   );
 }
 
-/** The heading of a view, with its actions; also the page's title. */
+/** The address whose heading was the last to be shown. */
+let headed: string | null = null;
+
+/** The heading of a view, with its actions; also the page's title. A new view is begun at its heading. */
 export function ViewHead({
   title,
   detail,
@@ -68,10 +72,19 @@ export function ViewHead({
   useEffect(() => {
     document.title = `${title} · Cocotte`;
   }, [title]);
+  const heading = useRef<HTMLHeadingElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    // Whoever reads by ear hears where they are; where the page was opened, and within a view, nothing moves.
+    if (headed !== null && headed !== pathname) heading.current?.focus({ preventScroll: true });
+    headed = pathname;
+  }, [pathname]);
   return (
     <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 2, flexWrap: 'wrap', mb: 2 }}>
       <Box sx={{ flex: '1 1 300px' }}>
-        <Typography variant="h1">{title}</Typography>
+        <Typography variant="h1" ref={heading} tabIndex={-1} sx={{ outline: 'none' }}>
+          {title}
+        </Typography>
         {detail && <Box sx={{ color: 'text.secondary', mt: 0.5 }}>{detail}</Box>}
       </Box>
       {children && (
@@ -189,7 +202,7 @@ export function CrossMark({ size = 16 }: { size?: number }) {
 }
 
 /** Faults that belong to no single field. */
-export function Faults({ faults }: { faults: Fault[] }) {
+export function Faults({ faults }: { faults: readonly Fault[] }) {
   if (faults.length === 0) return null;
   return (
     <Box
@@ -241,20 +254,4 @@ export function Caution({ children }: { children: ReactNode }) {
 /** What a list says when there is nothing in it, and what to do. */
 export function Nothing({ children }: { children: ReactNode }) {
   return <Box sx={{ color: 'text.secondary', py: 3, textAlign: 'center' }}>{children}</Box>;
-}
-
-/** The way to the next page of a list, while there is one. */
-export function ShowMore({
-  list,
-}: {
-  list: { hasNextPage: boolean; fetchNextPage: () => Promise<unknown> };
-}) {
-  if (!list.hasNextPage) return null;
-  return (
-    <Box sx={{ textAlign: 'center', mt: 1.5 }}>
-      <Button variant="outlined" onClick={() => void list.fetchNextPage()}>
-        Show more
-      </Button>
-    </Box>
-  );
 }

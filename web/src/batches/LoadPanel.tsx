@@ -1,0 +1,123 @@
+import type { JarState, LoadPhase } from '@cocotte/core/batches';
+import { rangesText } from '@cocotte/core/measure';
+import { Box, Typography } from '@mui/material';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import { Switcher } from '../kit/fields.tsx';
+import { Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { AllBut } from './AllBut.tsx';
+import type { OpenBatch } from './api.ts';
+import type { When } from './when.ts';
+
+/** Each lot once. */
+export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
+  return [...new Map(lots.map(l => [l.lotId, l])).values()];
+}
+
+/** Jars that may go in the canner next: never processed, short or failed before, and not set aside. */
+function loadable(batch: OpenBatch): JarState[] {
+  const loads = new Map(batch.state.loads.map(l => [l.id, l]));
+  return batch.state.jars.filter(j => {
+    if (j.setAside) return false;
+    const load = loads.get(j.loadIds.at(-1) ?? '');
+    if (!load) return true;
+    return (
+      load.lifted !== null &&
+      (load.phase === 'short' || load.phase === 'unverified' || j.pressed?.sealed === false)
+    );
+  });
+}
+
+/** The next load: fresh jars, or jars that go back in with new lids. */
+export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+  const among = loadable(batch);
+  const lids = uniqueLots(batch.state.draws.flatMap(d => d.lots).filter(l => l.kind === 'lid'));
+  const first = among.find(j => j.loadIds.length === 0);
+  // Fresh jars and jars that go back in are separate loads.
+  const jars = first ? among.filter(j => j.loadIds.length === 0) : among;
+  const again = !first && jars.length > 0;
+  const [lidLot, setLidLot] = useState('');
+  const newLid = lidLot || lids[0]?.lotId || '';
+  if (jars.length === 0) return null;
+  const number = Math.max(0, ...batch.state.loads.map(l => l.number)) + 1;
+  return (
+    <Sheet title={`Load ${number}`} aside={again ? 'processed again' : 'into the canner'}>
+      <Typography>
+        {again
+          ? 'These jars go back in with new lids, and the whole time runs again.'
+          : 'On a rack, not touching, lids fingertip tight.'}
+      </Typography>
+      {again && (
+        <Switcher
+          label="New lids from"
+          value={newLid}
+          of={lids.map(l => [l.lotId, l.lotLabel] as const)}
+          onPick={setLidLot}
+          sx={{ mt: 1.5 }}
+        />
+      )}
+      <AllBut
+        label="All but jars"
+        among={jars.map(j => j.number)}
+        action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
+        onTake={taken =>
+          batch.enter(
+            [
+              [
+                'load.packed',
+                { loadId: v7(), number, jars: taken, newLidLotId: again ? newLid || null : null },
+              ],
+            ],
+            when,
+          )
+        }
+      />
+    </Sheet>
+  );
+}
+
+const PHASES: Record<LoadPhase, { words: string; tone: 'leaf' | 'live' | 'ox' | 'plain' }> = {
+  packed: { words: 'waiting for the boil', tone: 'plain' },
+  boiling: { words: 'boiling', tone: 'live' },
+  'boil lost': { words: 'boil lost', tone: 'ox' },
+  resting: { words: 'resting', tone: 'live' },
+  processed: { words: 'processed', tone: 'leaf' },
+  short: { words: 'short: jars held', tone: 'ox' },
+  unverified: { words: 'time unverified: jars held', tone: 'ox' },
+  'no time': { words: 'no processing time: jars held', tone: 'ox' },
+};
+
+/** Every load with what became of it. */
+export function LoadList({ batch }: { batch: OpenBatch }) {
+  if (batch.state.loads.length === 0) return null;
+  return (
+    <Sheet title="Loads">
+      {batch.state.loads.map(l => (
+        <Box
+          key={l.id}
+          sx={{
+            display: 'flex',
+            gap: 2,
+            py: 1,
+            flexWrap: 'wrap',
+            alignItems: 'baseline',
+            borderBottom: 1,
+            borderColor: 'rule.main',
+            '&:last-of-type': { borderBottom: 0 },
+          }}
+        >
+          <strong>Load {l.number}</strong>
+          <span>jars {rangesText(l.jars)}</span>
+          <Tag tone={PHASES[l.phase]?.tone ?? 'plain'}>{PHASES[l.phase]?.words}</Tag>
+          {l.time_s !== null && (
+            <Soft>
+              {Math.floor(l.time_s / 60)} min {Math.floor(l.time_s % 60)} s of {(l.required_s ?? 0) / 60} min,{' '}
+              {l.timeHow}
+            </Soft>
+          )}
+          {l.voided_s.length > 0 && <Soft>{l.voided_s.length} void before</Soft>}
+        </Box>
+      ))}
+    </Sheet>
+  );
+}
