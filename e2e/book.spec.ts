@@ -106,9 +106,9 @@ test('the editor: undo and redo, order by buttons, keys and mouse, faults beside
   // By the keys of the handle.
   await page.getByRole('button', { name: 'Drag ingredient 1' }).focus();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(200);
+  await expect(page.getByText('The ingredient at place 1 is taken up.')).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(200);
+  await expect(page.getByText('Over place 2.')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(name(1)).toHaveValue('Sugar');
   // By the mouse.

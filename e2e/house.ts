@@ -125,7 +125,46 @@ export function watch(page: Page): { faults: string[] } {
   return seen;
 }
 
+/** Requests of each page that have no answer yet. */
+const open = new WeakMap<Page, Set<unknown>>();
+
+/** Counts the requests of a page, so that a test can wait until none is on its way. */
+export function countRequests(page: Page): Set<unknown> {
+  const known = open.get(page);
+  if (known) return known;
+  const running = new Set<unknown>();
+  open.set(page, running);
+  page.on('request', r => running.add(r));
+  page.on('requestfinished', r => running.delete(r));
+  page.on('requestfailed', r => running.delete(r));
+  return running;
+}
+
+/** Waits until every entry of this device has arrived at the kitchen's book. */
+export async function delivered(page: Page): Promise<void> {
+  await expect
+    .poll(() =>
+      page.evaluate(
+        () =>
+          new Promise<number>((resolve, reject) => {
+            const asked = indexedDB.open('cocotte');
+            asked.onerror = () => reject(asked.error);
+            asked.onsuccess = () => {
+              const db = asked.result;
+              const counted = db.transaction('entries').objectStore('entries').count();
+              counted.onsuccess = () => {
+                db.close();
+                resolve(counted.result);
+              };
+            };
+          }),
+      ),
+    )
+    .toBe(0);
+}
+
 export async function enterDemo(page: Page, house: House): Promise<void> {
+  countRequests(page);
   await page.goto(house.url);
   await page.getByRole('button', { name: 'Enter the demo kitchen' }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
@@ -176,8 +215,9 @@ export async function fillAndBoil(page: Page, jars: string, doses: number, minut
  * one that has moved with the one that has not.
  */
 export async function passTime(page: Page, house: House, minutes: number): Promise<void> {
+  const running = countRequests(page);
   await page.context().setOffline(true);
-  await page.waitForTimeout(250);
+  await expect.poll(() => running.size).toBe(0);
   house.move(minutes);
   await page.clock.fastForward(minutes * 60_000);
   await page.context().setOffline(false);
@@ -189,5 +229,5 @@ export async function heatOffAndLift(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Heat off' }).click();
   await page.getByRole('button', { name: 'Jars lifted' }).click();
   await expect(page.getByRole('button', { name: 'Jars lifted' })).toHaveCount(0);
-  await page.waitForTimeout(300);
+  await delivered(page);
 }

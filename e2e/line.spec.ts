@@ -80,9 +80,9 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
 
   // Cost: parts add up to the total.
   const cost = page.getByRole('table', { name: 'Cost of the batch' });
-  const cents = (await cost.getByRole('row').allInnerTexts()).slice(1).map(t =>
-    Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
-  );
+  const cents = (await cost.getByRole('row').allInnerTexts())
+    .slice(1)
+    .map(t => Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100));
   expect(cents.length).toBeGreaterThan(3);
   // NaN is NaN to the next line: a row whose money was not read would pass it.
   for (const each of cents) expect(each).toBeGreaterThanOrEqual(0);

@@ -7,8 +7,8 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 12_000 },
   workers: 1,
-  // A machine under load may time a step out once; what fails twice has failed.
-  retries: 1,
+  // What fails once has failed: a test that needs a second try hides a fault of its own or ours.
+  retries: 0,
   fullyParallel: false,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   globalSetup: './setup.ts',

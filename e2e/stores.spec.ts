@@ -128,9 +128,9 @@ test('buy, cook, waste, cost, price', async ({ page }) => {
   await cost.getByRole('button', { name: 'Opening and cleaning' }).click();
   await expect(cost).toContainText('30 min at 18.00 an hour');
   await cost.getByRole('button', { name: 'Opening and cleaning' }).click();
-  const cents = (await cost.getByRole('row').allInnerTexts()).slice(1).map(t =>
-    Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100),
-  );
+  const cents = (await cost.getByRole('row').allInnerTexts())
+    .slice(1)
+    .map(t => Math.round(Number(/\$([\d.,]+)\s*$/.exec(t)?.[1]?.replaceAll(',', '')) * 100));
   expect(cents.length).toBeGreaterThan(3);
   // NaN is NaN to the next line: a row whose money was not read would pass it.
   for (const each of cents) expect(each).toBeGreaterThanOrEqual(0);

@@ -1,9 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { type Page, expect, test } from '@playwright/test';
+import { axe } from './axe.ts';
 import { House, enterDemo, fillAndBoil, inKitchen, startAndDraw, watch } from './house.ts';
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 let house: House;
 test.beforeAll(async () => {
@@ -66,25 +63,6 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
     ['people', '/kitchen/people', 'People'],
     ['account', '/account', 'Your password and devices'],
   ];
-}
-
-/** What axe finds, in words. The text inside a disabled control is not held to contrast by WCAG. */
-async function axe(page: Page): Promise<string[]> {
-  await page.evaluate(axeSource);
-  return page.evaluate(async () => {
-    const { violations } = await (
-      window as unknown as {
-        axe: {
-          run: (
-            o: object,
-          ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
-        };
-      }
-    ).axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'] });
-    return violations.flatMap(v =>
-      v.nodes.map(n => `${v.id}: ${n.html.slice(0, 140)} ${n.failureSummary.slice(0, 160)}`),
-    );
-  });
 }
 
 for (const scheme of ['light', 'dark'] as const) {

@@ -113,12 +113,34 @@ function circles() {
   return found;
 }
 
+/** Views of the interface: whatever App.tsx loads when it is opened. */
+const APP = join(root, 'web/src/App.tsx');
+const pages = new Set(
+  [...readFileSync(APP, 'utf8').matchAll(/import\('([^']+)'\)/g)].map(m => resolve(dirname(APP), m[1])),
+);
+/** Rooms of the interface that no capability owns: what all of them stand on. */
+const FRAME = ['kit', 'shell', 'words', 'outbox'];
+const roomOf = path => relative(join(root, 'web/src'), path).split('/')[0];
+
+/** A view is opened by its address, never imported by another capability; the frame knows of none of them. */
+function viewsApart(path, imports) {
+  if (!path.startsWith(join(root, 'web/src/')) || path === APP) return;
+  for (const other of imports) {
+    if (!other.startsWith(join(root, 'web/src/')) || roomOf(other) === roomOf(path)) continue;
+    const words = `${relative(root, path)} imports ${relative(root, other)}`;
+    if (pages.has(other)) faults.push(`${words}: a view of another capability`);
+    else if (FRAME.includes(roomOf(path)) && !FRAME.includes(roomOf(other)))
+      faults.push(`${words}: the frame knows of no capability`);
+  }
+}
+
 for (const room of Object.keys(MAY)) walk(join(root, room));
 for (const [path, imports] of files)
   files.set(
     path,
     imports.flatMap(from => fileOf(path, from) ?? []),
   );
+for (const [path, imports] of files) viewsApart(path, imports);
 for (const circle of circles())
   faults.push(`a circle: ${circle.map(path => relative(root, path)).join(' → ')}`);
 for (const fault of faults) console.error(fault);

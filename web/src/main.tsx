@@ -8,7 +8,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider, createBrowserRouter } from 'react-router';
 import { App } from './App.tsx';
 import { CallError } from './shell/call.ts';
-import { theme } from './theme.ts';
+import { theme } from './kit/theme.ts';
 
 const signedOut = (error: unknown) => {
   if (error instanceof CallError && error.status === 401 && error.code === 'sign-in')

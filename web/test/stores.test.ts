@@ -7,6 +7,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { batchNeeds, drawingOf, needText } from '../src/batches/draws.ts';
 import {
   type SettingsTexts,
+  newCanner,
   settingsOf,
   settingsShape,
   settingsTexts,
@@ -249,7 +250,7 @@ describe('the settings of a kitchen', () => {
       altitude_m: '11,000',
       rates: [{ personId: 'p', hourlyRate: 'x' }],
       burners: [{ id: 'a', name: ' ', kind: 'electric', use: '2' }],
-      canners: [{ id: 'c', name: '', kind: 'steam', holds: { pint: '7.5' } }],
+      canners: [{ ...newCanner('c'), holds: { ...newCanner('c').holds, pint: '7.5' } }],
     });
     expect(faults.map(f => f.path).sort()).toEqual([
       'altitude_m',

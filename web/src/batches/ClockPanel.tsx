@@ -1,31 +1,21 @@
 import type { LoadState } from '@cocotte/core/batches';
 import { REST_MINUTES } from '@cocotte/core/checks';
-import {
-  altitudeText,
-  clockText,
-  countdownText,
-  durationText,
-  rangesText,
-  readRanges,
-} from '@cocotte/core/measure';
+import { altitudeText, clockText, countdownText, durationText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { waterCover_in } from '@cocotte/core/times';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
+import { OneOf, Text } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { FormDialog } from '../kit/FormDialog.tsx';
 import { CannerGlyph } from '../kit/jars.tsx';
 import { Caution, Sheet, Soft } from '../kit/parts.tsx';
+import { missing } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
+import { jarsAmong } from './AllBut.tsx';
 import type { OpenBatch } from './api.ts';
+import { useTaps } from './taps.ts';
 import type { When } from './when.ts';
 
 /** One load in the canner: waiting for the boil, timed, or resting. One strong action at a time. */
@@ -53,10 +43,12 @@ export function ClockPanel({
   const boiling = load.phase === 'boiling';
   const resting = load.heatOff !== null;
   const size = batch.state.jars.find(j => j.number === load.jars[0])?.size ?? 'pint';
+  const taps = useTaps(`${load.phase} ${load.voided_s.length} ${load.heatOff?.eventId ?? ''}`);
   const enter = (type: 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted') =>
-    void batch.enter([[type, { loadId: load.id }]], when);
+    taps.once(() => batch.enter([[type, { loadId: load.id }]], when));
   const rest_s = load.heatOff ? REST_MINUTES * 60 - (now - load.heatOff.at_ms) / 1000 : 0;
-  const heatOff = () => (left_s > 0 && !when.typed ? setEarly(true) : enter('load.heat_off'));
+  const heatOff = () =>
+    left_s > 0 && !when.typed ? taps.unlessStill(() => setEarly(true)) : enter('load.heat_off');
   const big = { minHeight: 76, fontSize: '1.2rem' } as const;
   return (
     <Sheet tone="live" sx={{ mb: 2 }}>
@@ -152,17 +144,23 @@ export function ClockPanel({
           }}
         >
           {!boiling && !resting && (
-            <Button variant="contained" sx={big} onClick={() => enter('load.boiling')}>
+            <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.boiling')}>
               {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}
             </Button>
           )}
           {boiling && (
-            <Button variant={left_s > 0 && !when.typed ? 'outlined' : 'contained'} sx={big} onClick={heatOff}>
+            <Button
+              {...taps.button}
+              variant={left_s > 0 && !when.typed ? 'outlined' : 'contained'}
+              sx={big}
+              onClick={heatOff}
+            >
               Heat off
             </Button>
           )}
           {boiling && (
             <Button
+              {...taps.button}
               variant="outlined"
               color="error"
               sx={{ ...big, color: 'ox.main', borderColor: 'ox.main' }}
@@ -172,7 +170,7 @@ export function ClockPanel({
             </Button>
           )}
           {resting && (
-            <Button variant="contained" sx={big} onClick={() => enter('load.lifted')}>
+            <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.lifted')}>
               Jars lifted
             </Button>
           )}
@@ -224,45 +222,34 @@ function BrokenDialog({
   when: When;
   onClose: () => void;
 }) {
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState('');
-  const record = async (why: 'broken' | 'leaking') => {
-    const jars = readRanges(text);
-    if (!jars || jars.length === 0 || jars.some(n => !load.jars.includes(n))) {
-      setFault(`Enter numbers of this load: ${rangesText(load.jars)}.`);
-      return;
-    }
-    if (await batch.enter([['jars.set_aside', { jars, why }]], when)) onClose();
-  };
+  const form = useTyped({ jars: '', why: 'broken' as 'broken' | 'leaking' }, () => ({
+    jars: (text: string) =>
+      text.trim() === ''
+        ? { ok: false as const, fault: missing('No jar is named.') }
+        : jarsAmong(load.jars)(text),
+  }));
+  const record = form.submit(async body => {
+    if (await batch.enter([['jars.set_aside', body]], when)) onClose();
+  });
   return (
-    <Dialog open onClose={onClose} aria-labelledby="broken-title">
-      <DialogTitle id="broken-title" variant="h2">
-        Which jar?
-      </DialogTitle>
-      <DialogContent>
-        <TextField
-          autoFocus
-          label="Jar numbers"
-          placeholder="such as 3 or 3, 5"
-          value={text}
-          onChange={e => {
-            setText(e.target.value);
-            setFault('');
-          }}
-          error={fault !== ''}
-          helperText={fault}
-          sx={{ mt: 1 }}
-        />
-        <Caution>Broken glass in hot water: leave it until the water has cooled.</Caution>
-      </DialogContent>
-      <DialogActions sx={{ p: 2 }}>
-        <Button variant="outlined" onClick={() => void record('leaking')}>
-          It leaks
-        </Button>
-        <Button variant="contained" onClick={() => void record('broken')}>
-          It broke
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <FormDialog title="Which jar?" action="Set it aside" form={form} onClose={onClose} onSubmit={record}>
+      <Text
+        at={form.at('jars')}
+        autoFocus
+        label="Jar numbers"
+        placeholder="such as 3 or 3, 5"
+        sx={{ mt: 1 }}
+      />
+      <OneOf
+        at={form.at('why')}
+        label="What happened"
+        row
+        of={[
+          ['broken', 'It broke'],
+          ['leaking', 'It leaks'],
+        ]}
+      />
+      <Caution>Broken glass in hot water: leave it until the water has cooled.</Caution>
+    </FormDialog>
   );
 }

@@ -3,13 +3,14 @@ import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import type { Line } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { Switcher } from '../kit/fields.tsx';
+import { Switcher } from '../kit/controls.tsx';
 import { JarShelf } from '../kit/jars.tsx';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { Caution, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
-import type { OpenBatch } from './api.ts';
+import type { Fact, OpenBatch } from './api.ts';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
+import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
 
 /** Jars that one canner holds, proposed for the next load where the kitchen has none on record. Common practice for a round canner. */
@@ -72,16 +73,12 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const jarLotId = jarLotChosen ?? jarLots[0]?.lotId ?? '';
   const lidLotId = lidLotChosen ?? lidLots[0]?.lotId ?? '';
   const time = started.times.find(t => t.jarSize === size);
+  const { enter, offer } = useUndo(batch, when);
   const fill = async () => {
     const first = Math.max(0, ...batch.state.jars.map(j => j.number)) + 1;
     const jars = Array.from({ length: count }, (_, i) => first + i);
-    if (
-      await batch.enter(
-        [['jars.filled', { size, jars, jarLotId: jarLotId || null, lidLotId: lidLotId || null }]],
-        when,
-      )
-    )
-      setCount(null);
+    const body = { size, jars, jarLotId: jarLotId || null, lidLotId: lidLotId || null };
+    if (await enter(`${jarCountText(count, size)} filled`, [['jars.filled', body]])) setCount(null);
   };
   const step = (by: number) => setCount(Math.max(1, Math.min(200, count + by)));
   return (
@@ -143,6 +140,7 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       >
         {jarCountText(count, size)} {left > 0 ? 'filled' : 'more filled'}
       </Button>
+      {offer}
       <Caution>
         Hot food in hot jars, a cloth under them. A part-filled jar goes to the refrigerator, never to the
         shelf.
@@ -161,6 +159,7 @@ function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: 
     .filter(j => !j.setAside && j.doses[line.id] === undefined)
     .map(j => j.number);
   const given = batch.state.jars.filter(j => j.doses[line.id] === 'given').length;
+  const { enter, offer } = useUndo(batch, when);
   if (waiting.length === 0 && given === 0) return null;
   return (
     <Sheet title={`${line.name} in each jar`} aside={<>{given} given</>}>
@@ -177,23 +176,14 @@ function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: 
           among={waiting}
           action={n => `Given to ${n === 1 ? '1 jar' : `${n} jars`}`}
           onTake={(taken, left) =>
-            batch.enter(
-              [
-                ['dose.given', { lineId: line.id, jars: taken }],
-                ...(left.length > 0
-                  ? [
-                      ['dose.missed', { lineId: line.id, jars: left }] as [
-                        'dose.missed',
-                        { lineId: string; jars: number[] },
-                      ],
-                    ]
-                  : []),
-              ],
-              when,
-            )
+            enter(`${line.name}: given to ${taken.length}`, [
+              ['dose.given', { lineId: line.id, jars: taken }],
+              ...(left.length > 0 ? [['dose.missed', { lineId: line.id, jars: left }] as Fact] : []),
+            ])
           }
         />
       )}
+      {offer}
     </Sheet>
   );
 }

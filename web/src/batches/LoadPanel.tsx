@@ -3,10 +3,11 @@ import { rangesText } from '@cocotte/core/measure';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { Switcher } from '../kit/fields.tsx';
+import { Switcher } from '../kit/controls.tsx';
 import { Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
 import type { OpenBatch } from './api.ts';
+import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
 
 /** Each lot once. */
@@ -38,7 +39,8 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const again = !first && jars.length > 0;
   const [lidLot, setLidLot] = useState('');
   const newLid = lidLot || lids[0]?.lotId || '';
-  if (jars.length === 0) return null;
+  const { enter, offer } = useUndo(batch, when);
+  if (jars.length === 0) return offer ? <Sheet>{offer}</Sheet> : null;
   const number = Math.max(0, ...batch.state.loads.map(l => l.number)) + 1;
   return (
     <Sheet title={`Load ${number}`} aside={again ? 'processed again' : 'into the canner'}>
@@ -61,17 +63,15 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         among={jars.map(j => j.number)}
         action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
         onTake={taken =>
-          batch.enter(
+          enter(`${rangesText(taken)} in load ${number}`, [
             [
-              [
-                'load.packed',
-                { loadId: v7(), number, jars: taken, newLidLotId: again ? newLid || null : null },
-              ],
+              'load.packed',
+              { loadId: v7(), number, jars: taken, newLidLotId: again ? newLid || null : null },
             ],
-            when,
-          )
+          ])
         }
       />
+      {offer}
     </Sheet>
   );
 }

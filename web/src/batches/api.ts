@@ -23,6 +23,9 @@ export const useBatches = (stage: string, search = '') =>
     getNextPageParam: page => page.next ?? undefined,
   });
 
+/** A fact as it is entered: its type and its body. */
+export type Fact = { [K in FactType]: [K, EventBodies[K]] }[FactType];
+
 export interface OpenBatch {
   id: string;
   view: BatchView;
@@ -31,8 +34,8 @@ export interface OpenBatch {
   standing: BatchStanding;
   /** Entries of this batch that have not arrived yet. */
   pending: readonly Waiting[];
-  /** Enters facts: kept at once, delivered when it can be. */
-  enter: (facts: { [K in FactType]: [K, EventBodies[K]] }[FactType][], when?: When) => Promise<boolean>;
+  /** Enters facts: kept at once, delivered when it can be. Gives their ids, or null where the time cannot be read. */
+  enter: (facts: Fact[], when?: When) => Promise<readonly string[] | null>;
   /** Makes a decision at the server and takes its answer in. */
   decide: (
     work: (stamp: ReturnType<typeof makeStamp>) => Promise<BatchView>,
@@ -68,15 +71,12 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
   const enter = useCallback<OpenBatch['enter']>(
     async (facts, when) => {
       const at = when ? await when.read() : { typedAt_ms: null };
-      if (!at) return false;
-      await outbox.add(
-        kitchen.id,
-        batchId,
-        facts.map(
-          ([type, body]) => ({ ...makeStamp(person.id, at.typedAt_ms, lastSeq), type, body }) as FactEntry,
-        ),
+      if (!at) return null;
+      const entries = facts.map(
+        ([type, body]) => ({ ...makeStamp(person.id, at.typedAt_ms, lastSeq), type, body }) as FactEntry,
       );
-      return true;
+      await outbox.add(kitchen.id, batchId, entries);
+      return entries.map(e => e.id);
     },
     [kitchen.id, batchId, person.id, lastSeq],
   );

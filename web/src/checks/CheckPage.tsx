@@ -11,7 +11,8 @@ import { type When, useWhen } from '../batches/when.ts';
 import { WhenFields } from '../batches/WhenFields.tsx';
 import { call } from '../shell/call.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
-import { Figure, Switcher, Text } from '../kit/fields.tsx';
+import { Switcher } from '../kit/controls.tsx';
+import { Figure, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { JarShelf } from '../kit/jars.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
@@ -19,7 +20,7 @@ import { Columns, Line, Stack } from '../kit/layout.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
 import { useRead, words } from '../kit/readers.ts';
 import { useHere, useMay, useMaySign } from '../shell/session.tsx';
-import { CostPanel } from '../stores/costs/BatchCostPage.tsx';
+import { CostPanel } from '../stores/costs/CostPanel.tsx';
 import { AcidityPanel } from './AcidityPanel.tsx';
 import { TakeJars } from './TakeJars.tsx';
 

@@ -1,6 +1,6 @@
 import { useColorScheme } from '@mui/material/styles';
 import ReactApexChart from 'react-apexcharts';
-import { DAY, NIGHT, TEXT_FACE } from '../theme.ts';
+import { DAY, NIGHT, TEXT_FACE } from './theme.ts';
 
 /** The package is CommonJS: one bundler hands over its exports, another its default. */
 export const Chart = ((ReactApexChart as unknown as { default?: typeof ReactApexChart }).default ??

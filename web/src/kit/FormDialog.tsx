@@ -61,7 +61,8 @@ export function FormDialog({
           <Faults faults={form.faults} />
         </DialogContent>
         {asked ? (
-          <DialogActions sx={{ p: 2, flexWrap: 'wrap', rowGap: 1 }}>
+          // A place of its own: a button that turned into another under the finger would do what that one does.
+          <DialogActions key="asked" sx={{ p: 2, flexWrap: 'wrap', rowGap: 1 }}>
             <Box role="alert" sx={{ flex: '1 1 180px', fontWeight: 600 }}>
               {say('form.leave')}
             </Box>
@@ -73,7 +74,7 @@ export function FormDialog({
             </Button>
           </DialogActions>
         ) : (
-          <DialogActions sx={{ p: 2, flexWrap: 'wrap', rowGap: 1 }}>
+          <DialogActions key="actions" sx={{ p: 2, flexWrap: 'wrap', rowGap: 1 }}>
             {also && <Box sx={{ mr: 'auto' }}>{also}</Box>}
             <Button variant="outlined" onClick={onClose}>
               {leave}

@@ -1,25 +1,19 @@
-import { type AmountHint, UNITS, type UnitId, readAmount } from '@cocotte/core/measure';
 import {
   Autocomplete,
-  Box,
-  Button,
   Checkbox,
   FormControlLabel,
   InputAdornment,
-  MenuItem,
   Radio,
   RadioGroup,
   TextField,
   type TextFieldProps,
-  ToggleButton,
-  ToggleButtonGroup,
 } from '@mui/material';
 import { type ReactNode, useEffect } from 'react';
 import { useController } from 'react-hook-form';
 import { useHere } from '../shell/session.tsx';
+import { type Choices, hasNone, options, shrink } from './controls.tsx';
 import type { At } from './form.ts';
-import { Fractions, Soft } from './parts.tsx';
-import { faultText } from './readers.ts';
+import { Soft } from './parts.tsx';
 
 /** The field's value, its fault, and that it is on screen. */
 export function useShown({ control, name, shown }: At) {
@@ -35,7 +29,11 @@ export function useShown({ control, name, shown }: At) {
   return { field, fault: fieldState.error?.message };
 }
 
-type Common = Omit<TextFieldProps, 'name' | 'value' | 'onChange' | 'error' | 'helperText' | 'select'> & {
+/** What every field of the kit takes. */
+export type Common = Omit<
+  TextFieldProps,
+  'name' | 'value' | 'onChange' | 'error' | 'helperText' | 'select'
+> & {
   at: At;
   label: string;
   /** Shown beneath the field while it has no fault. */
@@ -93,8 +91,6 @@ export function Temperature(props: Common) {
   return <Figure unit={`°${kitchen.temperature}`} {...props} />;
 }
 
-const shrink = { inputLabel: { shrink: true } };
-
 /** A day of the calendar. */
 export const Day = (props: Common) => <Text type="date" slotProps={shrink} {...props} />;
 
@@ -102,21 +98,6 @@ export const Day = (props: Common) => <Text type="date" slotProps={shrink} {...p
 export const Time = (props: Common) => (
   <Text type="datetime-local" slotProps={{ ...shrink, htmlInput: { step: 1 } }} {...props} />
 );
-
-type Choices<T extends string> = readonly (T | readonly [value: T, words: string])[];
-
-/** Where nothing chosen has words of its own, they stand in the field. */
-const hasNone = (of: Choices<string>) => of.some(o => typeof o !== 'string' && o[0] === '');
-
-const options = <T extends string>(of: Choices<T>) =>
-  of.map(o => {
-    const [value, words] = typeof o === 'string' ? [o, o] : o;
-    return (
-      <MenuItem key={value} value={value}>
-        {words}
-      </MenuItem>
-    );
-  });
 
 /** One of a list; a value shows as itself unless it has words. */
 export function Pick<T extends string>({
@@ -204,117 +185,6 @@ export function OneOf<T extends string>({
   );
 }
 
-/** A choice outside of a form: what is chosen takes effect at once. */
-export function Switcher<T extends string>({
-  of,
-  onPick,
-  ...props
-}: Omit<TextFieldProps, 'onChange' | 'select' | 'value' | 'slotProps'> & {
-  value: T | '';
-  of: Choices<T>;
-  onPick: (value: T) => void;
-}) {
-  return (
-    <TextField
-      select
-      {...props}
-      onChange={e => onPick(e.target.value as T)}
-      slotProps={{ ...(hasNone(of) && { ...shrink, select: { displayEmpty: true } }) }}
-    >
-      {options(of)}
-    </TextField>
-  );
-}
-
-/** A text outside of a form, which takes effect as it is typed. */
-export function FreeText({
-  value,
-  onText,
-  fault,
-  hint,
-  ...props
-}: Omit<TextFieldProps, 'onChange' | 'value' | 'error' | 'helperText'> & {
-  value: string;
-  onText: (text: string) => void;
-  fault?: string | null | undefined;
-  hint?: ReactNode;
-}) {
-  return (
-    <TextField
-      {...props}
-      value={value}
-      onChange={e => onText(e.target.value)}
-      error={Boolean(fault)}
-      helperText={fault || hint}
-    />
-  );
-}
-
-/** A whole number outside of a form, which takes effect as it is typed; what is none counts as the least. */
-export function Count({
-  value,
-  min,
-  max,
-  onCount,
-  ...props
-}: Omit<TextFieldProps, 'onChange' | 'value' | 'type'> & {
-  value: number;
-  min: number;
-  max: number;
-  onCount: (count: number) => void;
-}) {
-  return (
-    <TextField
-      {...props}
-      type="number"
-      value={value}
-      onChange={e => onCount(Math.max(min, Math.min(max, Math.floor(Number(e.target.value) || min))))}
-    />
-  );
-}
-
-/** One of a few, side by side as buttons. */
-export function Toggle<T extends string>({
-  label,
-  value,
-  of,
-  onPick,
-  small = false,
-}: {
-  label: string;
-  value: T;
-  of: Choices<T>;
-  onPick: (value: T) => void;
-  small?: boolean;
-}) {
-  return (
-    <ToggleButtonGroup
-      exclusive
-      size="small"
-      value={value}
-      onChange={(_, picked: T | null) => picked && onPick(picked)}
-      aria-label={label}
-      sx={{ flexWrap: 'wrap' }}
-    >
-      {of.map(o => {
-        const [v, words] = typeof o === 'string' ? [o, o] : o;
-        return (
-          <ToggleButton
-            key={v}
-            value={v}
-            sx={{ textTransform: 'none', ...(small ? { px: 1, py: 0.25 } : { px: 1.75, minHeight: 44 }) }}
-          >
-            {words}
-          </ToggleButton>
-        );
-      })}
-    </ToggleButtonGroup>
-  );
-}
-
-/** Words to look for, outside of a form. */
-export const Search = (props: Parameters<typeof FreeText>[0]) => <FreeText type="search" {...props} />;
-
 /** Yes or no. */
 export function Tick({ at, label, ...props }: { at: At; label: string; sx?: object }) {
   const { field } = useShown(at);
@@ -401,78 +271,4 @@ export function Suggested<T extends { id: string }>({
       )}
     />
   );
-}
-
-/**
- * An amount as it is typed, with what it reads as at once; one that can mean two things asks which.
- *
- * @param unitAt  the field that keeps which of two units was meant; without one nothing is asked
- * @param reading  what it comes to, beneath the field
- */
-export function Amount({
-  at,
-  unitAt,
-  knowing = {},
-  reading,
-  hint,
-  ...props
-}: Common & { unitAt?: At; knowing?: AmountHint; reading?: ReactNode }) {
-  const { kitchen } = useHere();
-  const { field, fault } = useShown(at);
-  const text = String(field.value ?? '');
-  const read = text.trim() === '' ? null : readAmount(text, kitchen.locale, knowing);
-  const wrong = fault ?? (read && !read.ok ? faultText(read.fault) : undefined);
-  return (
-    <Box>
-      <TextField
-        {...props}
-        name={at.name}
-        value={text}
-        onChange={field.onChange}
-        onBlur={field.onBlur}
-        inputRef={field.ref}
-        error={fault !== undefined}
-        helperText={
-          fault ?? (wrong ? <Soft sx={{ color: 'ox.main' }}>{wrong}</Soft> : read ? (reading ?? hint) : hint)
-        }
-      />
-      {unitAt && read?.ok && read.ask && <WhichUnit at={unitAt} ask={read.ask} />}
-    </Box>
-  );
-}
-
-function WhichUnit({
-  at,
-  ask,
-}: {
-  at: At;
-  ask: { what: string; choices: readonly { label: string; amount: { unit: UnitId } }[] };
-}) {
-  const { field } = useShown(at);
-  return (
-    <Box role="group" aria-label={ask.what} sx={{ mt: 0.5 }}>
-      <Soft sx={{ fontSize: '0.88rem' }}>{ask.what} Which is it?</Soft>
-      {ask.choices.map(c => (
-        <Button
-          key={c.amount.unit}
-          size="small"
-          variant={field.value === c.amount.unit ? 'contained' : 'outlined'}
-          aria-pressed={field.value === c.amount.unit}
-          onClick={() => field.onChange(c.amount.unit)}
-          sx={{ mr: 0.5, mt: 0.5 }}
-        >
-          {c.label}
-        </Button>
-      ))}
-    </Box>
-  );
-}
-
-/** An amount in words, with its fractions set as fractions: "2 1/2 cups". */
-export function AmountWords({ value, upTo, unit }: { value: string; upTo: string | null; unit: UnitId }) {
-  const mixed = value.replace(/^(\d+)\/(\d+)$/, (_, a: string, b: string) => {
-    const whole = Math.floor(Number(a) / Number(b));
-    return whole === 0 ? `${a}/${b}` : `${whole} ${Number(a) % Number(b)}/${b}`;
-  });
-  return <Fractions text={`${mixed}${upTo ? ` to ${upTo}` : ''} ${UNITS[unit].symbol}`.trim()} />;
 }

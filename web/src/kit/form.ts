@@ -85,7 +85,13 @@ export function useReadForm<T extends FieldValues, V extends object>(
     defaultValues: start as DefaultValues<T>,
     mode: live ? 'onChange' : 'onSubmit',
     resolver: typed => {
-      const read = readAll(typed);
+      let read: Readings<V>;
+      try {
+        read = readAll(typed);
+      } catch (error) {
+        // A reader that broke would leave a button that does nothing, and say nothing.
+        read = { ok: false, faults: faultsOf(error) };
+      }
       if (read.ok) return { values: read.value, errors: {} };
       const errors = {} as FieldErrors<T>;
       const { beside, rest } = part(

@@ -14,7 +14,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { FreeText, Switcher } from '../kit/fields.tsx';
+import { FreeText, Switcher } from '../kit/controls.tsx';
 import { Columns } from '../kit/layout.tsx';
 import { Faults, Nothing, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';

@@ -1,6 +1,6 @@
 import type { KitchenSettings } from '@cocotte/contract';
 import type { Burner, Canner, Kitchen } from '@cocotte/core/kitchen';
-import type { JarSizeId } from '@cocotte/core/jars';
+import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import {
   type AskedUnit,
   type Reading,
@@ -14,7 +14,11 @@ import {
 } from '@cocotte/core/measure';
 import { type ValuesOf, anyWords, orElse, readersOf, rows, words } from '../kit/readers.ts';
 
-type Holds = Partial<Record<JarSizeId, string>>;
+type Holds = Record<JarSizeId, string>;
+
+/** A field for each size, empty where none of it fits. */
+const holdsOf = (text: (size: JarSizeId) => string) =>
+  ofNames(JAR_SIZES.map(s => [s.id, text(s.id)])) as Holds;
 
 /** A pot, a canner, a burner while nothing is typed in it. */
 export const newPot = (id: string) => ({
@@ -28,7 +32,7 @@ export const newCanner = (id: string) => ({
   id,
   name: '',
   kind: 'boiling water' as Canner['kind'],
-  holds: {} as Holds,
+  holds: holdsOf(() => ''),
 });
 export const newBurner = (id: string) => ({ id, name: '', kind: 'electric' as Burner['kind'], use: '' });
 
@@ -60,7 +64,7 @@ export function settingsTexts(kitchen: Kitchen, personIds: readonly string[]) {
     })),
     canners: kitchen.canners.map(c => ({
       ...c,
-      holds: ofNames(Object.entries(c.holds).map(([size, n]) => [size, plain(n)])) as Holds,
+      holds: holdsOf(size => (c.holds[size] === undefined ? '' : plain(c.holds[size]))),
     })),
     method: costs.method,
     // Whoever left keeps the rate that past minutes cost.

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
 import { addressOf, call } from '../shell/call.ts';
-import { Switcher } from '../kit/fields.tsx';
+import { Switcher } from '../kit/controls.tsx';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';

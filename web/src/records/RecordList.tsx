@@ -1,7 +1,7 @@
 import { useDeferredValue, useState } from 'react';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import { useBatches } from '../batches/api.ts';
-import { Search } from '../kit/fields.tsx';
+import { Search } from '../kit/controls.tsx';
 import { pagesOf } from '../kit/List.tsx';
 import { Sheet, ViewHead } from '../kit/parts.tsx';
 

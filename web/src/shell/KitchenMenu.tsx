@@ -87,7 +87,7 @@ export function KitchenMenu({
         onClose={close}
         slotProps={{ paper: { sx: { minWidth: 240 } } }}
       >
-        <Box component="li" sx={{ px: 2, py: 1, color: 'text.secondary' }}>
+        <Box component="li" role="none" sx={{ px: 2, py: 1, color: 'text.secondary' }}>
           {person.name}, {role}
         </Box>
         <Divider component="li" />

@@ -16,7 +16,7 @@ import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from './call.ts';
 import { keysAreOff, setKeysOff } from './keys.ts';
-import { Search } from '../kit/fields.tsx';
+import { Search } from '../kit/controls.tsx';
 import { Nothing } from '../kit/parts.tsx';
 
 const PLACE: Record<Found['kind'], (id: string) => string> = {

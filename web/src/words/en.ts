@@ -41,7 +41,14 @@ export const en = {
   'rail.ready': 'ready',
   'rail.silent': 'No chime on this page yet: tap anywhere once to allow it.',
   'rail.wait': 'from {from}, by {to}',
+  'rows.keys':
+    'Space takes it up, the arrow keys move it, space puts it down, escape leaves it where it was.',
+  'rows.left': 'It stays where it was.',
+  'rows.over': 'Over place {at, number}.',
+  'rows.put': 'Put down at place {at, number}.',
+  'rows.taken': 'The {what} at place {at, number} is taken up.',
   'stop.waiting': '{stop}, {n, number} waiting',
+  'undo.reason': 'Tapped by mistake, undone at once.',
   'view.failed': 'This view cannot be shown',
   'view.failed.next': 'Load the page again',
   'view.failed.why':

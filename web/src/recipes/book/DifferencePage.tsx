@@ -1,7 +1,7 @@
 import { type Difference, differences } from '@cocotte/core/recipes';
 import { useParams, useSearchParams } from 'react-router';
 import { faultsOf } from '../../shell/call.ts';
-import { Switcher } from '../../kit/fields.tsx';
+import { Switcher } from '../../kit/controls.tsx';
 import { Stack } from '../../kit/layout.tsx';
 import { List } from '../../kit/List.tsx';
 import { Faults, Nothing, Sheet, Tag, ViewHead } from '../../kit/parts.tsx';

@@ -16,7 +16,7 @@ import { type ChangeEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Toggle } from '../../kit/fields.tsx';
+import { Toggle } from '../../kit/controls.tsx';
 import { Columns } from '../../kit/layout.tsx';
 import { List } from '../../kit/List.tsx';
 import { faultText } from '../../kit/readers.ts';

@@ -3,7 +3,7 @@ import { numberText } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { Box, Button } from '@mui/material';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { Search } from '../../kit/fields.tsx';
+import { Search } from '../../kit/controls.tsx';
 import { List } from '../../kit/List.tsx';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';

@@ -6,7 +6,7 @@ import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material'
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
-import { FreeText, Toggle } from '../../kit/fields.tsx';
+import { FreeText, Toggle } from '../../kit/controls.tsx';
 import { Columns, Stack } from '../../kit/layout.tsx';
 import { List } from '../../kit/List.tsx';
 import { faultText } from '../../kit/readers.ts';

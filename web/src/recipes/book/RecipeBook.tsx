@@ -4,7 +4,7 @@ import { PRODUCTS } from '@cocotte/core/times';
 import { Box, Button, Link as MuiLink, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { Search, Switcher } from '../../kit/fields.tsx';
+import { Search, Switcher } from '../../kit/controls.tsx';
 import { List, pagesOf } from '../../kit/List.tsx';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';

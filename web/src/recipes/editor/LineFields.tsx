@@ -5,17 +5,9 @@ import { PLACES, type Place, factsOf, lineMass_g } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
 import { get, useFormState, useWatch } from 'react-hook-form';
-import {
-  Amount,
-  AmountWords,
-  Figure,
-  Pick,
-  Suggested,
-  Switcher,
-  Text,
-  Tick,
-  Toggle,
-} from '../../kit/fields.tsx';
+import { Amount, AmountWords } from '../../kit/Amount.tsx';
+import { Switcher, Toggle } from '../../kit/controls.tsx';
+import { Figure, Pick, Suggested, Text, Tick } from '../../kit/fields.tsx';
 import { Cells, Line } from '../../kit/layout.tsx';
 import { useHere } from '../../shell/session.tsx';
 import type { Library } from '../library.ts';

@@ -15,6 +15,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { Box, IconButton } from '@mui/material';
 import type { ReactNode } from 'react';
+import { say } from '../../words/index.ts';
 
 /**
  * Rows in an order that can be changed: by dragging the handle, by the keys of the handle (space, arrows, space), or by
@@ -36,9 +37,19 @@ export function SortableRows({
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const place = (id: string | number) => ids.indexOf(String(id)) + 1;
   return (
     <DndContext
       sensors={sensors}
+      accessibility={{
+        announcements: {
+          onDragStart: ({ active }) => say('rows.taken', { what, at: place(active.id) }),
+          onDragOver: ({ over }) => (over ? say('rows.over', { at: place(over.id) }) : undefined),
+          onDragEnd: ({ over }) => say('rows.put', { at: over ? place(over.id) : 0 }),
+          onDragCancel: () => say('rows.left'),
+        },
+        screenReaderInstructions: { draggable: say('rows.keys') },
+      }}
       collisionDetection={closestCenter}
       onDragEnd={({ active, over }) => {
         if (!over || active.id === over.id) return;

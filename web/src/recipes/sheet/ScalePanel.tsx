@@ -3,7 +3,7 @@ import { mixedText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import { type Recipe, loadsFor, mainLine } from '@cocotte/core/recipes';
 import { Box, Button, Checkbox, FormControlLabel, Slider } from '@mui/material';
-import { Count, FreeText, Switcher, Toggle } from '../../kit/fields.tsx';
+import { Count, FreeText, Switcher, Toggle } from '../../kit/controls.tsx';
 import { JarShelf } from '../../kit/jars.tsx';
 import { Line } from '../../kit/layout.tsx';
 import { Fractions, Sheet, Soft } from '../../kit/parts.tsx';

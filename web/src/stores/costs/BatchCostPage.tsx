@@ -1,11 +1,12 @@
 import { dayText } from '@cocotte/core/measure';
-import { Box, Button } from '@mui/material';
+import { Button } from '@mui/material';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../../batches/api.ts';
 import { faultsOf } from '../../shell/call.ts';
+import { Columns } from '../../kit/layout.tsx';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { Waiting } from '../../kit/Loaded.tsx';
+import { Loaded } from '../../kit/Loaded.tsx';
 import { useBatchCost } from '../api.ts';
 import { CostTable, PerJar } from './CostTable.tsx';
 import { PricePanel } from './PricePanel.tsx';
@@ -14,9 +15,7 @@ import { PricePanel } from './PricePanel.tsx';
 export function BatchCostPage() {
   const { batchId = '' } = useParams();
   const { batch, error } = useBatch(batchId);
-  if (error && !batch) return <Faults faults={faultsOf(error)} />;
-  if (!batch) return <Waiting />;
-  return <Opened batch={batch} />;
+  return <Loaded query={{ data: batch, error }}>{open => <Opened batch={open} />}</Loaded>;
 }
 
 function Opened({ batch }: { batch: OpenBatch }) {
@@ -42,14 +41,7 @@ function Opened({ batch }: { batch: OpenBatch }) {
       </ViewHead>
       {error && <Faults faults={faultsOf(error)} />}
       {sheet && (
-        <Box
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
-            gap: 2,
-            alignItems: 'start',
-          }}
-        >
+        <Columns>
           <Sheet title="What it cost" aside={sheet.bySize.length > 0 && <PerJar sheet={sheet} />}>
             {sheet.lines.length === 0 ? (
               <Soft>Nothing is drawn and no minute is entered yet.</Soft>
@@ -58,22 +50,8 @@ function Opened({ batch }: { batch: OpenBatch }) {
             )}
           </Sheet>
           {sheet.bySize.length > 0 && <PricePanel sheet={sheet} />}
-        </Box>
+        </Columns>
       )}
     </>
-  );
-}
-
-/** The cost of a batch beside its checks. */
-export function CostPanel({ batch }: { batch: OpenBatch }) {
-  const { data: sheet } = useBatchCost(batch.id, batch.view.lastSeq);
-  if (!sheet || sheet.lines.length === 0) return null;
-  return (
-    <Sheet title="Cost" aside={sheet.bySize.length > 0 && <PerJar sheet={sheet} />}>
-      <CostTable sheet={sheet} label="Cost of the batch" />
-      <Button component={Link} to={`/costs/${batch.id}`} size="small" variant="outlined" sx={{ mt: 1 }}>
-        Price it
-      </Button>
-    </Sheet>
   );
 }

@@ -10,7 +10,7 @@ import {
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
 import { Link } from 'react-router';
-import { Switcher } from '../../kit/fields.tsx';
+import { Switcher } from '../../kit/controls.tsx';
 import { List } from '../../kit/List.tsx';
 import { Nothing, Sheet, Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';

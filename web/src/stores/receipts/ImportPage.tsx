@@ -13,7 +13,7 @@ import { useHere } from '../../shell/session.tsx';
 import { useItems, useMappings, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { lineWords, partsOf } from './import-parts.ts';
-import { Switcher } from '../../kit/fields.tsx';
+import { Switcher } from '../../kit/controls.tsx';
 import { MappingSheet } from './MappingSheet.tsx';
 import { LinesNotTaken } from './LinesNotTaken.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';

@@ -1,6 +1,6 @@
 import { type CsvMapping, BUYING_UNITS, CSV_FIELDS } from '@cocotte/core/stores';
 import { Box, Button } from '@mui/material';
-import { FreeText, Switcher } from '../../kit/fields.tsx';
+import { FreeText, Switcher } from '../../kit/controls.tsx';
 import { Cells, Line } from '../../kit/layout.tsx';
 import { Sheet, Soft } from '../../kit/parts.tsx';
 import type { CsvGlance } from './receipts.worker.ts';

@@ -4,7 +4,7 @@ import { Button, Link as MuiLink, TableCell, TableRow } from '@mui/material';
 import { useDeferredValue, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call, faultsOf } from '../../shell/call.ts';
-import { Search } from '../../kit/fields.tsx';
+import { Search } from '../../kit/controls.tsx';
 import { List, pagesOf } from '../../kit/List.tsx';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { ReasonDialog } from '../../kit/ReasonDialog.tsx';
