@@ -16,7 +16,7 @@ export default defineConfig({
           globalSetup: ['testing/database-template.ts'],
         },
       },
-      { test: { name: 'web', include: ['web/**/*.test.ts'] } },
+      { test: { name: 'web', include: ['web/**/*.test.{ts,tsx}'] } },
     ],
   },
 });

@@ -148,15 +148,15 @@ export async function delivered(page: Page): Promise<void> {
         () =>
           new Promise<number>((resolve, reject) => {
             const asked = indexedDB.open('cocotte');
-            asked.onerror = () => reject(asked.error);
-            asked.onsuccess = () => {
+            asked.addEventListener('error', () => reject(asked.error));
+            asked.addEventListener('success', () => {
               const db = asked.result;
               const counted = db.transaction('entries').objectStore('entries').count();
-              counted.onsuccess = () => {
+              counted.addEventListener('success', () => {
                 db.close();
                 resolve(counted.result);
-              };
-            };
+              });
+            });
           }),
       ),
     )

@@ -1,6 +1,6 @@
 import type { Fault } from '@cocotte/core/measure';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
-import { type FormEvent, type ReactNode, useId, useState } from 'react';
+import { type FormEvent, type ReactNode, useId, useRef, useState } from 'react';
 import { say } from '../words/index.ts';
 import { LeaveAsked } from './leaving.tsx';
 import { Faults } from './parts.tsx';
@@ -40,11 +40,20 @@ export function FormDialog({
 }) {
   const id = useId();
   const [asked, setAsked] = useState(false);
+  const before = useRef<Element | null>(null);
+  const ask = () => {
+    before.current = document.activeElement;
+    setAsked(true);
+  };
+  const goOn = () => {
+    setAsked(false);
+    if (before.current instanceof HTMLElement) before.current.focus();
+  };
   return (
     <Dialog
       open
       // Only what a hand did by mistake comes this way; "Not now" is meant.
-      onClose={() => (form.dirty ? setAsked(true) : onClose())}
+      onClose={() => (form.dirty ? ask() : onClose())}
       fullWidth
       maxWidth={width}
       aria-labelledby={id}
@@ -69,7 +78,7 @@ export function FormDialog({
             <Button variant="outlined" onClick={onClose}>
               {say('form.leave.yes')}
             </Button>
-            <Button autoFocus variant="contained" onClick={() => setAsked(false)}>
+            <Button autoFocus variant="contained" onClick={goOn}>
               {say('form.leave.no')}
             </Button>
           </DialogActions>

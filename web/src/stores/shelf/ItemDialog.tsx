@@ -20,14 +20,41 @@ import { Figure, Pick, Text } from '../../kit/fields.tsx';
 import { useRows, useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
 import { Cells, Stack } from '../../kit/layout.tsx';
+import { NewerAsked } from '../../kit/NewerAsked.tsx';
 import { anyWords, listed, orElse, orNone, rows, unasked, useRead, words } from '../../kit/readers.ts';
 import { useLibrary } from '../../recipes/library.ts';
-import { call } from '../../shell/call.ts';
+import { CallError, call } from '../../shell/call.ts';
 import { useHere } from '../../shell/session.tsx';
 import { useStockChanged } from '../api.ts';
 import { KIND_WORDS } from '../words.ts';
 
 const UNITS = { g: 'grams', mL: 'millilitres', each: 'pieces' } as const;
+
+/** An item as it stands in its fields; a new one while nothing is typed. */
+function textsOf(item: Item | undefined, locale: string) {
+  const plain = (n: number | string | null | undefined) =>
+    n === null || n === undefined ? '' : fieldText(Number(n), locale, 6);
+  return {
+    kind: item?.kind ?? ITEM_KINDS[0]!,
+    unit: item?.unit ?? ('g' as Item['unit']),
+    use: (item?.use ?? '') as ItemUse | '',
+    jarSize: (item?.jarSize ?? 'pint') as JarSizeId,
+    mouth: (item?.mouth ?? '') as Mouth | '',
+    toolState: item?.toolState ?? TOOL_STATES[0]!,
+    name: item?.name ?? '',
+    labelName: item?.labelName ?? '',
+    subIngredients: item?.subIngredients ?? '',
+    allergens: item?.allergens.join(', ') ?? '',
+    unit_g: plain(item?.unit_g),
+    density_gPerMl: plain(item?.density_gPerMl),
+    bushel_g: plain(item?.bushel_g),
+    brim_mL: plain(item?.brim_mL),
+    tare_g: plain(item?.tare_g),
+    minimum: plain(item?.minimum),
+    packages: (item?.packages ?? []).map(p => ({ name: p.name, quantity: plain(p.quantity) })),
+    leadTime_days: plain(item?.leadTime_days),
+  };
+}
 
 /** Adds something the kitchen keeps, or changes what is known of it. */
 export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: Item) => void }) {
@@ -36,52 +63,31 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
   const changed = useStockChanged();
   const read = useRead();
   const [id] = useState(() => item?.id ?? v7());
-  const plain = (n: number | string | null | undefined) =>
-    n === null || n === undefined ? '' : fieldText(Number(n), kitchen.locale, 6);
+  /** What the change is made to; somebody else's newer one once that was seen. */
+  const [base, setBase] = useState(item);
+  const [newer, setNewer] = useState<Item | null>(null);
   const above = (name: string, max: number, unit: string) =>
     read.figure({ name, min: 0, above: true, max, unit });
-  const form = useTyped(
-    {
-      kind: item?.kind ?? ITEM_KINDS[0]!,
-      unit: item?.unit ?? ('g' as Item['unit']),
-      use: (item?.use ?? '') as ItemUse | '',
-      jarSize: (item?.jarSize ?? 'pint') as JarSizeId,
-      mouth: (item?.mouth ?? '') as Mouth | '',
-      toolState: item?.toolState ?? TOOL_STATES[0]!,
-      name: item?.name ?? '',
-      labelName: item?.labelName ?? '',
-      subIngredients: item?.subIngredients ?? '',
-      allergens: item?.allergens.join(', ') ?? '',
-      unit_g: plain(item?.unit_g),
-      density_gPerMl: plain(item?.density_gPerMl),
-      bushel_g: plain(item?.bushel_g),
-      brim_mL: plain(item?.brim_mL),
-      tare_g: plain(item?.tare_g),
-      minimum: plain(item?.minimum),
-      packages: (item?.packages ?? []).map(p => ({ name: p.name, quantity: plain(p.quantity) })),
-      leadTime_days: plain(item?.leadTime_days),
-    },
-    ({ kind, unit }) => ({
-      name: words('The name'),
-      labelName: anyWords,
-      subIngredients: anyWords,
-      allergens: listed,
-      unit_g:
-        (kind === 'ingredient' || kind === 'fuel') && unit === 'each'
-          ? above('The weight of one', 20_000, ' g')
-          : unasked(null),
-      density_gPerMl: orNone(above('The density', 3, ' g')),
-      bushel_g: orNone(above('The bushel', 60_000, ' g')),
-      brim_mL: orNone(above('The volume to the brim', 10_000, ' mL')),
-      tare_g: orNone(above('The empty weight', 5000, ' g')),
-      minimum: orNone(read.decimal({ name: 'The least to have', min: 0, max: 1e7 })),
-      packages: rows(() => ({
-        name: words('The package'),
-        quantity: read.decimal({ name: 'What a package holds', min: 0, above: true, max: 1e7 }),
-      })),
-      leadTime_days: orElse(0, read.figure({ name: 'The days', min: 0, max: 365, whole: true })),
-    }),
-  );
+  const form = useTyped(textsOf(item, kitchen.locale), ({ kind, unit }) => ({
+    name: words('The name'),
+    labelName: anyWords,
+    subIngredients: anyWords,
+    allergens: listed,
+    unit_g:
+      (kind === 'ingredient' || kind === 'fuel') && unit === 'each'
+        ? above('The weight of one', 20_000, ' g')
+        : unasked(null),
+    density_gPerMl: orNone(above('The density', 3, ' g')),
+    bushel_g: orNone(above('The bushel', 60_000, ' g')),
+    brim_mL: orNone(above('The volume to the brim', 10_000, ' mL')),
+    tare_g: orNone(above('The empty weight', 5000, ' g')),
+    minimum: orNone(read.decimal({ name: 'The least to have', min: 0, max: 1e7 })),
+    packages: rows(() => ({
+      name: words('The package'),
+      quantity: read.decimal({ name: 'What a package holds', min: 0, above: true, max: 1e7 }),
+    })),
+    leadTime_days: orElse(0, read.figure({ name: 'The days', min: 0, max: 365, whole: true })),
+  }));
   const { at } = form;
   const packages = useRows(form.form.control, 'packages');
   const { kind, unit, use } = form.all();
@@ -96,7 +102,7 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
     const ownUnit = counted ? 'each' : unit;
     const body: Item = {
       ...upgradeItem({ id, kind, name: v.name, unit: ownUnit }),
-      ...item,
+      ...base,
       kind,
       name: v.name,
       unit: ownUnit,
@@ -129,6 +135,11 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       onClose={() => onClose()}
       onSubmit={save}
     >
+      {newer && (
+        <NewerAsked onTake={() => settle(newer, true)} onKeep={() => settle(newer, false)}>
+          It is now: {newer.name}.
+        </NewerAsked>
+      )}
       <Cells>
         <Pick
           at={at('kind')}
