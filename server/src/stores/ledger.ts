@@ -164,68 +164,94 @@ export async function leavingCosts(
   return row => averages.get(row.item.id) ?? row.lot.unitCost;
 }
 
+/** One instant for all movements, or one for each. */
+type Instants = string | readonly string[];
+const instants = (movements: readonly NewMovement[], at: Instants) =>
+  typeof at === 'string' ? movements.map(() => at) : at;
+
+/** Movements take their item from their lot, which is there before they are. */
+const INSERT_MOVEMENTS = `
+  insert into movements
+    (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id,
+     to_lot, at)
+  select l.kitchen_id, m.id, m.lot_id, l.item_id, m.quantity, m.unit_cost, m.reason, m.note, m.person_id, m.event_id,
+     m.line, m.batch_id, m.to_lot, m.at
+  from unnest(
+      ?::uuid[], ?::uuid[], ?::numeric[], ?::numeric[], ?::text[], ?::text[], ?::uuid[], ?::uuid[], ?::int[],
+      ?::uuid[], ?::uuid[], ?::timestamptz[])
+    as m (id, lot_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id, to_lot, at)
+  join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id`;
+
 /**
  * Writes movements and nothing else of the ledger; the projections follow. Never edits a movement.
  *
- * @param at  when it happened
+ * @param at  when it happened, or when each did
  */
 export async function insertMovements(
   trx: Trx,
   kitchenId: string,
-  movements: NewMovement[],
-  at: string,
+  movements: readonly NewMovement[],
+  at: Instants,
 ): Promise<void> {
   if (movements.length === 0) return;
-  const column = <T>(pick: (m: NewMovement) => T): T[] => movements.map(pick);
-  await trx.raw(
-    `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id, to_lot, at)
-     select ?, m.id, m.lot_id, l.item_id, m.quantity, m.unit_cost, m.reason, m.note, m.person_id, m.event_id, m.line, m.batch_id, m.to_lot, ?
-     from unnest(?::uuid[], ?::uuid[], ?::numeric[], ?::numeric[], ?::text[], ?::text[], ?::uuid[], ?::uuid[], ?::int[], ?::uuid[], ?::uuid[])
-       as m (id, lot_id, quantity, unit_cost, reason, note, person_id, event_id, line, batch_id, to_lot)
-     join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id`,
-    [
-      kitchenId,
-      at,
-      column(m => m.id),
-      column(m => m.lotId),
-      column(m => m.quantity),
-      column(m => m.unitCost),
-      column(m => m.reason),
-      column(m => m.note),
-      column(m => m.personId) as never,
-      column(m => m.eventId) as never,
-      column(m => m.line) as never,
-      column(m => m.batchId) as never,
-      column(m => m.toLot) as never,
-      kitchenId,
-    ],
-  );
+  const column = <T>(pick: (m: NewMovement) => T) => movements.map(pick) as never;
+  await trx.raw(INSERT_MOVEMENTS, [
+    column(m => m.id),
+    column(m => m.lotId),
+    column(m => m.quantity),
+    column(m => m.unitCost),
+    column(m => m.reason),
+    column(m => m.note),
+    column(m => m.personId),
+    column(m => m.eventId),
+    column(m => m.line),
+    column(m => m.batchId),
+    column(m => m.toLot),
+    instants(movements, at) as never,
+    kitchenId,
+  ]);
 }
 
+/** What is left of each lot; what is drawn from for the first time is opened on that day of the kitchen. */
+const MOVE_LOTS = `
+  update lots l set
+    on_hand = l.on_hand + s.quantity,
+    opened_on = coalesce(l.opened_on, (s.drawn_at at time zone k.zone)::date)
+  from (
+      select lot_id, sum(quantity) as quantity,
+        min(at) filter (where quantity < 0 and reason in ('drawn', 'worked up')) as drawn_at
+      from unnest(?::uuid[], ?::numeric[], ?::text[], ?::timestamptz[]) as m (lot_id, quantity, reason, at)
+      group by lot_id
+    ) s,
+    (select settings->>'zone' as zone from kitchens where kitchen_id = ?) k
+  where l.kitchen_id = ? and l.lot_id = s.lot_id`;
+
+/** Sums of each item's month, locked in the order of items, so that two movers never wait in a ring. */
+const MOVE_MONTHS = `
+  insert into item_months as i (kitchen_id, item_id, month, quantity, value)
+  select l.kitchen_id, l.item_id, date_trunc('month', m.at at time zone 'UTC')::date,
+    sum(m.quantity), sum(m.quantity * m.unit_cost)
+  from unnest(?::uuid[], ?::numeric[], ?::numeric[], ?::timestamptz[]) as m (lot_id, quantity, unit_cost, at)
+  join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id
+  group by 1, 2, 3
+  order by 2, 3
+  on conflict (kitchen_id, item_id, month)
+    do update set quantity = i.quantity + excluded.quantity, value = i.value + excluded.value`;
+
 /** Writes movements, and moves what is left of each lot and of each item's month by the same amounts. */
-export async function move(trx: Trx, kitchenId: string, movements: NewMovement[], at: string): Promise<void> {
+export async function move(
+  trx: Trx,
+  kitchenId: string,
+  movements: readonly NewMovement[],
+  at: Instants,
+): Promise<void> {
   if (movements.length === 0) return;
   await insertMovements(trx, kitchenId, movements, at);
   const lots = movements.map(m => m.lotId);
   const quantities = movements.map(m => m.quantity);
-  await trx.raw(
-    `update lots l set on_hand = l.on_hand + s.quantity,
-       opened_on = case when s.drawn then coalesce(l.opened_on, (?::timestamptz at time zone (select settings->>'zone' from kitchens where kitchen_id = l.kitchen_id))::date) else l.opened_on end
-     from (select lot_id, sum(quantity) as quantity, bool_or(quantity < 0 and reason in ('drawn', 'worked up')) as drawn
-           from unnest(?::uuid[], ?::numeric[], ?::text[]) as m (lot_id, quantity, reason) group by lot_id) s
-     where l.kitchen_id = ? and l.lot_id = s.lot_id`,
-    [at, lots, quantities, movements.map(m => m.reason), kitchenId],
-  );
-  await trx.raw(
-    `insert into item_months as i (kitchen_id, item_id, month, quantity, value)
-     select ?, l.item_id, date_trunc('month', ?::timestamptz at time zone 'UTC')::date, sum(m.quantity), sum(m.quantity * m.unit_cost)
-     from unnest(?::uuid[], ?::numeric[], ?::numeric[]) as m (lot_id, quantity, unit_cost)
-     join lots l on l.kitchen_id = ? and l.lot_id = m.lot_id
-     group by l.item_id order by l.item_id
-     on conflict (kitchen_id, item_id, month)
-       do update set quantity = i.quantity + excluded.quantity, value = i.value + excluded.value`,
-    [kitchenId, at, lots, quantities, movements.map(m => m.unitCost), kitchenId],
-  );
+  const when = instants(movements, at) as never;
+  await trx.raw(MOVE_LOTS, [lots, quantities, movements.map(m => m.reason), when, kitchenId, kitchenId]);
+  await trx.raw(MOVE_MONTHS, [lots, quantities, movements.map(m => m.unitCost), when, kitchenId]);
 }
 
 /** Derives again from the movements: what is left of each lot, and each item's months. */

@@ -163,24 +163,34 @@ export async function selectLastCosts(trx: Trx, kitchenId: string): Promise<Map<
 
 export type NewLot = Omit<Lot, 'onHand'>;
 
-export async function insertLots(trx: Trx, kitchenId: string, lots: NewLot[]): Promise<void> {
+/** As many lots as there are, by arrays: a statement has no room for the values of thousands one by one. */
+const INSERT_LOTS = `
+  insert into lots
+    (kitchen_id, lot_id, item_id, label, supplier, received_on, best_by, unit_cost, strength_pct, opened_on,
+     receipt_id, facts)
+  select ?, t.*
+  from unnest(
+    ?::uuid[], ?::uuid[], ?::text[], ?::text[], ?::date[], ?::date[], ?::numeric[], ?::numeric[], ?::date[],
+    ?::uuid[], ?::jsonb[]) t`;
+
+/** Adds lots with nothing on hand: what comes in is a movement. */
+export async function insertLots(trx: Trx, kitchenId: string, lots: readonly NewLot[]): Promise<void> {
   if (lots.length === 0) return;
-  await trx('lots').insert(
-    lots.map(lot => ({
-      kitchen_id: kitchenId,
-      lot_id: lot.id,
-      item_id: lot.itemId,
-      label: lot.label,
-      supplier: lot.supplier,
-      received_on: lot.receivedOn,
-      best_by: lot.bestBy,
-      unit_cost: lot.unitCost,
-      strength_pct: lot.strength_pct,
-      opened_on: lot.openedOn,
-      receipt_id: lot.receiptId,
-      facts: JSON.stringify(lot.facts),
-    })),
-  );
+  const column = <T>(pick: (lot: NewLot) => T) => lots.map(pick) as never;
+  await trx.raw(INSERT_LOTS, [
+    kitchenId,
+    column(l => l.id),
+    column(l => l.itemId),
+    column(l => l.label),
+    column(l => l.supplier),
+    column(l => l.receivedOn),
+    column(l => l.bestBy),
+    column(l => l.unitCost),
+    column(l => l.strength_pct),
+    column(l => l.openedOn),
+    column(l => l.receiptId),
+    column(l => JSON.stringify(l.facts)),
+  ]);
 }
 
 export async function setOpened(

@@ -15,14 +15,16 @@ import { HttpProblem, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { itemsById } from './queries.ts';
 import { lockItems } from './ledger.ts';
+import type { Staged } from './receipt-landing.ts';
+import { shelve } from './receipt-shelf.ts';
 
 const DAY_MS = 86_400_000;
 const MOST_RECEIPTS = 60_000;
 /** Tens of thousands of lots take longer than a call usually may; each of its queries is still short. */
 export const FINISH_PATIENCE_MS = 60_000;
 const UNIQUE_VIOLATION = '23505';
-/** Receipts that one query puts on the shelf. */
-const AT_ONCE = 1000;
+/** Receipts that are put on the shelf at once: few enough that reading them does not hold the loop. */
+const AT_ONCE = 250;
 
 /**
  * Lays a part of an import aside: every receipt is landed like one that is typed. Tells which are known already. A part
@@ -110,7 +112,7 @@ export async function finish(
 async function put(
   call: Call<ParamsOf<typeof finishReceiptImport>, unknown, BodyOf<typeof finishReceiptImport>>,
 ): Promise<ReplyOf<typeof finishReceiptImport>> {
-  const { trx, kitchenId, params, body, clock, person } = call;
+  const { trx, kitchenId, params, body } = call;
   // Two imports of one kitchen go one after the other, so that neither misses what the other brings.
   await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [`receipts ${kitchenId}`]);
   const staged: Waiting[] = await trx('receipt_imports')
@@ -137,49 +139,24 @@ async function put(
     fresh.push(s);
   }
   await lockItems(trx, kitchenId);
-  const now = new Date(clock.now_ms()).toISOString();
   const { zone } = await readKitchen(call);
-  const today = dayOf(clock.now_ms(), zone);
   let lots = 0;
   try {
     for (let at = 0; at < fresh.length; at += AT_ONCE) {
       const some = fresh.slice(at, at + AT_ONCE);
-      const key = [kitchenId, params.importId, some.map(f => f.place)];
-      await trx.raw(
-        `insert into receipts (kitchen_id, receipt_id, supplier, day, number, total, fingerprint, body, person_id, created_at)
-       select i.kitchen_id, i.receipt_id, i.body->'receipt'->>'supplier', (i.body->'receipt'->>'day')::date, i.body->'receipt'->>'number',
-         (i.body->>'total')::numeric, i.fingerprint, i.body - 'total', ?, ?
-       from receipt_imports i where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`,
-        [person.id, now, ...key],
-      );
-      // A lot is the receipt's line with what it cost in the end, as receipts that are typed make it.
-      const added = await trx.raw<{ rowCount: number }>(
-        `insert into lots (kitchen_id, lot_id, item_id, label, supplier, received_on, best_by, unit_cost, strength_pct, receipt_id, facts, on_hand)
-       select i.kitchen_id, (l.line->>'lotId')::uuid, (l.line->>'itemId')::uuid, l.line->>'label', i.body->'receipt'->>'supplier',
-         (i.body->'receipt'->>'day')::date, (l.line->>'bestBy')::date, (i.body->'landed'->(l.n - 1)::int->>'unitCost')::numeric,
-         (l.line->>'strength_pct')::numeric, i.receipt_id, (l.line->'facts') || '{"source": "purchase", "value": "paid", "from": [], "released": true, "ph": null}',
-         (i.body->'landed'->(l.n - 1)::int->>'quantity')::numeric
-       from receipt_imports i cross join jsonb_array_elements(i.body->'receipt'->'lines') with ordinality l (line, n)
-       where i.kitchen_id = ? and i.import_id = ? and i.place = any(?::int[])`,
-        key,
-      );
-      lots += added.rowCount;
-      const came = `case when l.received_on = ?::date then ?::timestamptz else l.received_on::timestamp at time zone ? end`;
-      const these = `from lots l where l.kitchen_id = ? and l.receipt_id = any(?::uuid[])`;
-      const chosen = [kitchenId, some.map(f => f.receipt_id)];
-      await trx.raw(
-        `insert into movements (kitchen_id, movement_id, lot_id, item_id, quantity, unit_cost, reason, note, person_id, at)
-       select l.kitchen_id, gen_random_uuid(), l.lot_id, l.item_id, l.on_hand, l.unit_cost, 'received', '', ?, ${came} ${these}`,
-        [person.id, today, now, zone, ...chosen],
-      );
-      await trx.raw(
-        `insert into item_months as m (kitchen_id, item_id, month, quantity, value)
-       select l.kitchen_id, l.item_id, date_trunc('month', (${came}) at time zone 'UTC')::date, sum(l.on_hand), sum(l.on_hand * l.unit_cost) ${these}
-       group by 1, 2, 3 order by 2, 3
-       on conflict (kitchen_id, item_id, month)
-         do update set quantity = m.quantity + excluded.quantity, value = m.value + excluded.value`,
-        [today, now, zone, ...chosen],
-      );
+      const bodies: { body: Staged }[] = await trx('receipt_imports')
+        .where({ kitchen_id: kitchenId, import_id: params.importId })
+        .whereIn(
+          'place',
+          some.map(f => f.place),
+        )
+        .orderBy('place')
+        .select('body');
+      const landed = bodies.map(({ body: staged }, i) => ({
+        ...staged,
+        fingerprint: some[i]?.fingerprint ?? '',
+      }));
+      lots += await shelve(call, landed, zone);
     }
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION) throw error;

@@ -1,10 +1,16 @@
 import type { Fault } from '@cocotte/core/measure';
-import { type Item, type Receipt, landReceipt, receiptFingerprint } from '@cocotte/core/stores';
+import {
+  type Item,
+  type LandedLine,
+  type Receipt,
+  landReceipt,
+  receiptFingerprint,
+} from '@cocotte/core/stores';
 
 /** What is laid aside of one receipt: itself, and what its lines cost in the end. */
 export interface Staged {
   receipt: Receipt;
-  landed: unknown[];
+  landed: LandedLine[];
   total: string;
 }
 export interface LandedPart {

@@ -19,15 +19,15 @@ import {
   type Receipt,
   landReceipt,
   receiptFingerprint,
-  typedFacts,
 } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 import { notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, lockLots, move, movement } from './ledger.ts';
-import { type NewLot, insertLots, itemsById, trimmed } from './queries.ts';
-import { arrivalOf, idTaken, refuse } from './service.ts';
+import { itemsById, trimmed } from './queries.ts';
+import { shelve } from './receipt-shelf.ts';
+import { idTaken, refuse } from './service.ts';
 
 const PAGE = 40;
 
@@ -55,27 +55,6 @@ async function find(
   return call.trx('receipts').where({ kitchen_id: call.kitchenId, receipt_id: receiptId }).first();
 }
 
-/** A receipt's lots, as they stand on the shelf when it has come in. */
-function lotsOf(receipt: Receipt, landed: LandedReceipt): (NewLot & { quantity: string })[] {
-  return receipt.lines.map((line, i) => {
-    const land = landed.lines[i] as LandedReceipt['lines'][number];
-    return {
-      id: line.lotId,
-      itemId: line.itemId,
-      label: line.label,
-      supplier: receipt.supplier,
-      receivedOn: receipt.day,
-      bestBy: line.bestBy,
-      unitCost: land.unitCost,
-      strength_pct: line.strength_pct,
-      openedOn: null,
-      receiptId: receipt.id,
-      facts: { ...typedFacts(line.facts, 'purchase'), value: 'paid' },
-      quantity: land.quantity,
-    };
-  });
-}
-
 /** Lands a receipt, or refuses it with every fault at its line and field. */
 function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: string): LandedReceipt {
   const result = landReceipt(receipt, items, today);
@@ -94,7 +73,7 @@ function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: strin
 
 /** Records a receipt: lines become lots. The same receipt twice is found by supplier, day, and number or total. */
 export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>>): Promise<ReceiptView> {
-  const { trx, kitchenId, person, clock } = call;
+  const { trx, kitchenId, clock } = call;
   const { receipt, again } = call.body;
   const there = await find(call, receipt.id);
   if (there) {
@@ -128,6 +107,8 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
     kitchenId,
     receipt.lines.map(l => l.itemId),
   );
+  const fresh = { receipt, landed: land.lines, total: land.total, fingerprint };
+  await shelve(call, [fresh], zone);
   const row = {
     receipt_id: receipt.id,
     supplier: receipt.supplier,
@@ -135,33 +116,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
     number: receipt.number,
     total: land.total,
   };
-  const body = { receipt, landed: land.lines };
-  await trx('receipts').insert({
-    kitchen_id: kitchenId,
-    ...row,
-    fingerprint,
-    body: JSON.stringify(body),
-    person_id: person.id,
-    created_at: new Date(clock.now_ms()).toISOString(),
-  });
-  const lots = lotsOf(receipt, land);
-  await insertLots(trx, kitchenId, lots);
-  await move(
-    trx,
-    kitchenId,
-    lots.map(l =>
-      movement({
-        id: derivedId(l.id, 'received'),
-        lotId: l.id,
-        quantity: l.quantity,
-        unitCost: l.unitCost,
-        reason: 'received',
-        personId: person.id,
-      }),
-    ),
-    arrivalOf(receipt.day, clock.now_ms(), zone),
-  );
-  return viewFrom({ ...row, body, taken_back: '' });
+  return viewFrom({ ...row, body: { receipt, landed: land.lines }, taken_back: '' });
 }
 
 export async function list(

@@ -123,10 +123,22 @@ export function ItemDialog({ item, onClose }: { item?: Item; onClose: (saved?: I
       packages: v.packages,
       leadTime_days: v.leadTime_days,
     };
-    const saved = await (item ? call(changeItem, { params: { itemId: id }, body }) : call(addItem, { body }));
-    await changed();
-    onClose(saved);
+    try {
+      const saved = await (item
+        ? call(changeItem, { params: { itemId: id }, body })
+        : call(addItem, { body }));
+      await changed();
+      onClose(saved);
+    } catch (error) {
+      if (!(error instanceof CallError) || !error.newer) throw error;
+      setNewer(error.newer as Item);
+    }
   });
+  const settle = (theirs: Item, take: boolean) => {
+    setBase(theirs);
+    setNewer(null);
+    if (take) form.again(textsOf(theirs, kitchen.locale));
+  };
   return (
     <FormDialog
       title={item ? 'Change the item' : 'Add an item'}
