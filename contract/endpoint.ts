@@ -4,6 +4,7 @@ import { type JsonSchema, type Rule, nothing } from './rules.ts';
 /** Who may call: anyone, anyone signed in, or the least role in the kitchen. */
 export type Caller = 'anyone' | 'signed in' | Role;
 
+/** What an endpoint answers: JSON by its rule, a file, or nothing to read. */
 export type Reply<T> = { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaType: string };
 
 /** One endpoint, written once: the server mounts it, the browser calls it, OpenAPI is printed from it. */
@@ -26,6 +27,7 @@ export interface Endpoint<P, Q, B, R> {
 }
 
 // oxlint-disable-next-line typescript/no-explicit-any -- the table holds endpoints of every shape
+/** An endpoint of whatever params, query, body and reply. */
 export type AnyEndpoint = Endpoint<any, any, any, any>;
 
 type None = Record<never, never>;
@@ -70,9 +72,13 @@ function filled<P, Q, B>(e: { params?: Rule<P>; query?: Rule<Q>; body?: Rule<B> 
   };
 }
 
+/** Type of the params of an endpoint. */
 export type ParamsOf<E> = E extends Endpoint<infer P, infer _Q, infer _B, infer _R> ? P : never;
+/** Type of its query. */
 export type QueryOf<E> = E extends Endpoint<infer _P, infer Q, infer _B, infer _R> ? Q : never;
+/** Type of its body. */
 export type BodyOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _R> ? B : never;
+/** Type of its reply. */
 export type ReplyOf<E> = E extends Endpoint<infer _P, infer _Q, infer _B, infer R> ? R : never;
 
 export type { JsonSchema };

@@ -16,7 +16,9 @@ import {
  * together, so that types, messages and the document agree. Nothing is cast and unknown keys are refused.
  */
 export type Rule<T> = ISchema<T>;
+/** A JSON Schema, as the OpenAPI document prints it. */
 export type JsonSchema = Record<string, unknown>;
+/** Type of what a rule lets through. */
 export type ValueOf<R> = R extends Rule<infer T> ? T : never;
 
 /** A part of a value: where it lies in it, the rule it follows, and itself. */
@@ -143,6 +145,7 @@ export const instant = patterned(
   v => !Number.isNaN(Date.parse(v)),
 );
 
+/** Rule of an email address. */
 export const email = patterned(
   /^[^\s@]{1,64}@[^\s@]{1,190}$/,
   say(
@@ -251,6 +254,7 @@ export function figure(limits: {
   });
 }
 
+/** Rule of yes or no. */
 export const flag: Rule<boolean> = rule(
   boolean().defined(missing).nonNullable(missing).typeError(wrongType('true or false')),
   { document: { type: 'boolean' }, fits: v => typeof v === 'boolean' },

@@ -66,14 +66,18 @@ const summary = shape<BatchSummary>({
   readings: list(trialReading, { max: 1000 }),
 });
 
+/** A batch as lists show it: its summary, without its record. */
 export interface BatchRow {
   id: string;
   summary: BatchSummary;
   lastSeq: number;
 }
+/** Rule of a row of a list of batches. */
 export const batchRow = shape<BatchRow>({ id: uuid, summary, lastSeq: count });
+/** Params of an endpoint that is about one batch. */
 export const batchParams = shape<{ batchId: string }>({ batchId: uuid });
 
+/** Batches, newest first, 50 a page; by stage, or by words in name and lot code. */
 export const listBatches = endpoint({
   name: 'batches.list',
   method: 'GET',
@@ -91,6 +95,7 @@ export const listBatches = endpoint({
   }),
 });
 
+/** A batch with its whole record; whoever reads it folds the events. */
 export interface BatchView {
   id: string;
   events: SequencedEvent[];
@@ -105,6 +110,7 @@ const batchView = shape<BatchView>({
   lastSeq: count,
 });
 
+/** A batch: every entry of its record. */
 export const readBatch = endpoint({
   name: 'batches.read',
   method: 'GET',
@@ -115,6 +121,7 @@ export const readBatch = endpoint({
   reply: batchView,
 });
 
+/** What a start decides: which version of which recipe, at what scale, for what, and in what heat. */
 export interface StartBatch {
   batchId: string;
   recipeId: string;
@@ -129,6 +136,7 @@ export interface StartBatch {
   doublePectin: boolean;
   stamp: Stamp;
 }
+/** Start a batch of a recipe for a purpose (a decision). */
 export const startBatch = endpoint({
   name: 'batches.start',
   method: 'POST',
@@ -150,6 +158,7 @@ export const startBatch = endpoint({
   reply: batchView,
 });
 
+/** Deliver facts; each is accepted once, in whatever order it comes. */
 export const appendFacts = endpoint({
   name: 'batches.append',
   method: 'POST',
@@ -164,15 +173,18 @@ export const appendFacts = endpoint({
   }),
 });
 
+/** So much out of one lot, for a line of the recipe or, with none, for jars, lids and what else is counted. */
 export interface DrawLine {
   lotId: string;
   lineId: string | null;
   quantity: string;
 }
+/** Lots that are drawn together: all of them or none. */
 export interface DrawLots {
   lots: DrawLine[];
   stamp: Stamp;
 }
+/** Draw lots into a batch (a decision): all of them or none. */
 export const drawLots = endpoint({
   name: 'batches.draw',
   method: 'POST',
@@ -193,6 +205,7 @@ export const drawLots = endpoint({
   }),
   reply: batchView,
 });
+/** Put a draw back into its lots, with the reason (a decision). */
 export const reverseDraw = endpoint({
   name: 'batches.reverseDraw',
   method: 'POST',
@@ -206,11 +219,13 @@ export const reverseDraw = endpoint({
   }),
   reply: batchView,
 });
+/** What was drawn and came back: to which lots, how much, and why. */
 export interface ReturnLots {
   lots: { lotId: string; quantity: string }[];
   reason: string;
   stamp: Stamp;
 }
+/** Bring part of what was drawn back to its lot, such as bands from jars kept at home (a decision); lids and food do not come back. */
 export const returnLots = endpoint({
   name: 'batches.returnLots',
   method: 'POST',
@@ -232,6 +247,7 @@ export const returnLots = endpoint({
   }),
   reply: batchView,
 });
+/** Finished jars that become a lot of an ingredient. */
 export interface TakeJars {
   jars: number[];
   lotId: string;
@@ -239,6 +255,7 @@ export interface TakeJars {
   label: string;
   stamp: Stamp;
 }
+/** Take finished jars into the kitchen as a lot of an ingredient (a decision): it carries their lot code, ingredients, allergens and cost. */
 export const takeJars = endpoint({
   name: 'batches.takeJars',
   method: 'POST',
@@ -256,6 +273,7 @@ export const takeJars = endpoint({
   }),
   reply: batchView,
 });
+/** A sheet with the targets, to cook from and write on. */
 export const blankSheet = fileEndpoint({
   name: 'batches.blankSheet',
   path: '/api/kitchens/:kitchenId/batches/:batchId/blank.pdf',
@@ -265,6 +283,7 @@ export const blankSheet = fileEndpoint({
   mediaType: 'application/pdf',
 });
 
+/** What runs and what is due: every batch that is not finished. */
 export const readToday = endpoint({
   name: 'today.read',
   method: 'GET',

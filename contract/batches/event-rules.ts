@@ -39,6 +39,7 @@ import {
 
 /** Rules of everything a batch's record holds. Impossible figures are refused here; a fact that is merely wrong is stored and held. */
 export const jarNumber = figure({ min: 1, max: 2000, whole: true, name: 'A jar number' });
+/** Numbers of jars in a batch, each once. */
 export const jarNumbers = list(jarNumber, { min: 1, max: 500 });
 const anyJarNumbers = list(jarNumber, { max: 500 });
 const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
@@ -48,6 +49,7 @@ const lineId = text({ min: 1, max: 40 });
 const money = decimal({ min: 0, max: 1e9, name: 'The amount of money' });
 const unitCost = decimal({ min: 0, max: 1e9, places: 18, name: 'The cost of one unit' });
 
+/** Rules of what a device says about an entry. */
 export const stampFields: { [K in keyof Stamp]-?: Rule<Stamp[K]> } = {
   id: uuid,
   typeVersion: choice([1]),
@@ -63,6 +65,7 @@ export const stampFields: { [K in keyof Stamp]-?: Rule<Stamp[K]> } = {
   typedInAfterwards: flag,
   basedOnSeq: figure({ min: 0, max: 2 ** 53 - 1, whole: true, name: 'What the device had seen' }),
 };
+/** Rule of a stamp, as decisions carry it. */
 export const stampRule = shape<Stamp>(stampFields);
 
 /** Highest temperature each place can have: sugar in a jam pot, water in a canner or jar. */
@@ -79,6 +82,7 @@ const waterTemperature = figure({
   why: 'Water in an open canner or jar does not pass its boiling point.',
 });
 
+/** Rule of jars that are wanted: so many of each size. */
 export const jarsWantedRule = list(
   shape<JarsWanted>({
     size: jarSizeRule,
@@ -270,6 +274,7 @@ const correctionRule = union<Correction>(
   ),
 );
 
+/** The rule of the body of each fact; nothing else is ever stored as one. */
 export const bodyRules: { [K in EventType]: Rule<EventBodies[K]> } = {
   ...correctable,
   'entry.corrected': correctionRule,
@@ -306,6 +311,7 @@ export const bodyRules: { [K in EventType]: Rule<EventBodies[K]> } = {
 };
 
 const types = Object.keys(bodyRules) as EventType[];
+/** A fact as a device sends it: its stamp, its type and its body. */
 export type FactEntry = Stamp & { [K in FactType]: { type: K; body: EventBodies[K] } }[FactType];
 
 /** A fact as a device sends it. */

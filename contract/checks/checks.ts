@@ -7,6 +7,7 @@ import { type Rule, shape } from '../rules.ts';
 
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
 
+/** Release jars (a decision): refused while any condition of theirs is open. */
 export const releaseJars = endpoint({
   name: 'checks.release',
   method: 'POST',

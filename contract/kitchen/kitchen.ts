@@ -24,9 +24,11 @@ const jurisdiction = shape<JurisdictionProfile>({
   confirmedOn: maybe(day),
 });
 
+/** Rule of an IANA time zone; whether it exists is asked of the platform by the server. */
 export const zone = text({ min: 1, max: 60, name: 'The time zone' });
 /** What an owner enters. Whether the place was ever entered is the server's to say. */
 export type KitchenSettings = Omit<Kitchen, 'id' | 'version' | 'placed'>;
+/** Rules of what an owner enters of a kitchen. */
 export const settings = {
   name: text({ min: 1, max: 80, name: 'The name' }),
   locale: text({ min: 2, max: 20, name: 'The locale' }),
@@ -80,6 +82,7 @@ const kitchen = shape<Kitchen>({
   ...settings,
 });
 
+/** This kitchen's settings. */
 export const readKitchen = endpoint({
   name: 'kitchen.read',
   method: 'GET',
@@ -88,6 +91,7 @@ export const readKitchen = endpoint({
   summary: "This kitchen's settings",
   reply: kitchen,
 });
+/** Change this kitchen's settings; a stale version is refused with the newer one. */
 export const changeKitchen = endpoint({
   name: 'kitchen.change',
   method: 'PUT',

@@ -3,6 +3,7 @@ import { endpoint } from '../endpoint.ts';
 import { email, flag, instant, list, newPassword, nothing, shape, text, uuid } from '../rules.ts';
 import { role, sessionView } from './session.ts';
 
+/** Somebody of the kitchen, with what they may do. */
 export interface Member {
   personId: string;
   name: string;
@@ -18,6 +19,7 @@ const member = shape<Member>({
   maySign: flag,
 });
 const people = shape<{ people: Member[] }>({ people: list(member, { max: 1000 }) });
+/** People of this kitchen. */
 export const listPeople = endpoint({
   name: 'people.list',
   method: 'GET',
@@ -26,6 +28,7 @@ export const listPeople = endpoint({
   summary: 'People of this kitchen',
   reply: people,
 });
+/** Change somebody's role, or give and take the right to release and sign; the last owner stays one. */
 export const changePerson = endpoint({
   name: 'people.change',
   method: 'PUT',
@@ -36,6 +39,7 @@ export const changePerson = endpoint({
   body: shape<{ role: Role; maySign: boolean }>({ role, maySign: flag }),
   reply: people,
 });
+/** Take a person out of this kitchen; the last owner stays. */
 export const removePerson = endpoint({
   name: 'people.remove',
   method: 'DELETE',
@@ -46,6 +50,7 @@ export const removePerson = endpoint({
   reply: nothing,
 });
 
+/** A link that adds one person, while it is open. */
 export interface Invitation {
   kitchen: string;
   role: Role;
@@ -53,6 +58,7 @@ export interface Invitation {
   expiresAt: string;
 }
 const token = text({ min: 20, max: 100, name: 'The link' });
+/** Make a one-time link that lasts 48 hours. */
 export const invite = endpoint({
   name: 'invitations.make',
   method: 'POST',
@@ -62,6 +68,7 @@ export const invite = endpoint({
   body: shape<{ id: string; role: Role; maySign: boolean }>({ id: uuid, role, maySign: flag }),
   reply: shape<{ token: string; expiresAt: string }>({ token, expiresAt: instant }),
 });
+/** What a link invites to. */
 export const readInvitation = endpoint({
   name: 'invitations.read',
   method: 'GET',
@@ -71,6 +78,7 @@ export const readInvitation = endpoint({
   params: shape<{ token: string }>({ token }),
   reply: shape<Invitation>({ kitchen: text({ max: 80 }), role, maySign: flag, expiresAt: instant }),
 });
+/** Join by a link: with a new account, or with the password of an existing one. */
 export const acceptInvitation = endpoint({
   name: 'invitations.accept',
   method: 'POST',
@@ -94,6 +102,7 @@ export interface OpenInvitation {
   madeBy: string;
   expiresAt: string;
 }
+/** Links that are open. */
 export const listInvitations = endpoint({
   name: 'invitations.list',
   method: 'GET',
@@ -113,6 +122,7 @@ export const listInvitations = endpoint({
     ),
   }),
 });
+/** Withdraw a link that is open. */
 export const withdrawInvitation = endpoint({
   name: 'invitations.withdraw',
   method: 'DELETE',

@@ -15,8 +15,10 @@ import {
   uuid,
 } from '../rules.ts';
 
+/** Rule of a role. */
 export const role = choice<Role>(ROLES);
 
+/** Somebody with an account. */
 export interface Person {
   id: string;
   name: string;
@@ -30,6 +32,7 @@ export interface Membership {
   /** May release jars and sign. */
   maySign: boolean;
 }
+/** Who is signed in, in which kitchens, and what the door has to know before anybody is. */
 export interface SessionView {
   person: Person | null;
   /** Kitchens of this person. */
@@ -45,6 +48,7 @@ export interface SessionView {
 }
 
 const person = shape<Person>({ id: uuid, name: text({ max: 80 }), email: text({ max: 255 }) });
+/** Rule of what is told of a session. */
 export const sessionView = shape<SessionView>({
   person: maybe(person),
   kitchens: list(shape<Membership>({ id: uuid, name: text({ max: 80 }), role, maySign: flag }), {
@@ -58,6 +62,7 @@ export const sessionView = shape<SessionView>({
   secure: flag,
 });
 
+/** Who is signed in, and in which kitchen. */
 export const readSession = endpoint({
   name: 'session.read',
   method: 'GET',
@@ -66,6 +71,7 @@ export const readSession = endpoint({
   summary: 'Who is signed in, and in which kitchen',
   reply: sessionView,
 });
+/** Sign in; slows down after failures. */
 export const signIn = endpoint({
   name: 'session.signIn',
   method: 'POST',
@@ -78,6 +84,7 @@ export const signIn = endpoint({
   }),
   reply: sessionView,
 });
+/** Sign out. */
 export const signOut = endpoint({
   name: 'session.signOut',
   method: 'DELETE',
@@ -86,6 +93,7 @@ export const signOut = endpoint({
   summary: 'Sign out',
   reply: nothing,
 });
+/** Go to another kitchen of this person. */
 export const switchKitchen = endpoint({
   name: 'session.switchKitchen',
   method: 'POST',
@@ -96,6 +104,7 @@ export const switchKitchen = endpoint({
   reply: sessionView,
 });
 
+/** The first account of an empty machine, with its kitchen. */
 export interface FirstAccount {
   name: string;
   email: string;
@@ -104,6 +113,7 @@ export interface FirstAccount {
   zone: string;
   altitude_m: number;
 }
+/** Make the first account and its kitchen; refused once there is one. */
 export const makeFirstAccount = endpoint({
   name: 'account.first',
   method: 'POST',
@@ -140,6 +150,7 @@ const sessionRow = shape<SessionRow>({
   lastSeenAt: instant,
   present: flag,
 });
+/** Where this person is signed in. */
 export const listSessions = endpoint({
   name: 'sessions.list',
   method: 'GET',
@@ -148,6 +159,7 @@ export const listSessions = endpoint({
   summary: 'Where this person is signed in',
   reply: shape<{ sessions: SessionRow[] }>({ sessions: list(sessionRow, { max: 1000 }) }),
 });
+/** End one of this person's sessions. */
 export const endSession = endpoint({
   name: 'sessions.end',
   method: 'DELETE',
@@ -157,6 +169,7 @@ export const endSession = endpoint({
   params: shape<{ sessionId: string }>({ sessionId: uuid }),
   reply: nothing,
 });
+/** Change this person's password; their other sessions end. */
 export const changePassword = endpoint({
   name: 'account.password',
   method: 'PUT',

@@ -10,12 +10,14 @@ import { type Rule, choice, shape, uuid } from '../rules.ts';
 
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
 
+/** A sheet of labels that is decided on: for which released jars, on which stock. */
 export interface PrintLabels {
   jars: number[];
   size: JarSizeId;
   stock: string;
   stamp: Stamp;
 }
+/** Decide what the labels of released jars say; the sheet is then printed from it. */
 export const printLabels = endpoint({
   name: 'labels.print',
   method: 'POST',
@@ -31,6 +33,7 @@ export const printLabels = endpoint({
   }),
   reply: batchView,
 });
+/** The label sheet at true size. */
 export const labelSheet = fileEndpoint({
   name: 'labels.sheet',
   path: '/api/kitchens/:kitchenId/batches/:batchId/labels/:printId/sheet.pdf',

@@ -53,6 +53,7 @@ const id = text({ min: 1, max: 40 });
 const share = (name: string) =>
   figure({ min: 0, max: 1, name, why: 'It is a share of the whole, from 0 to 1.' });
 
+/** Rule of an amount: its text, unit and exact value. */
 export const amountRule = shape<Amount>({
   text: text({ min: 1, max: 60 }),
   unit,
@@ -60,6 +61,7 @@ export const amountRule = shape<Amount>({
   upTo: maybe(rational),
   toTaste: flag,
 });
+/** Rule of a line of a recipe. */
 export const lineRule = shape<Line>({
   id,
   ingredientId: maybe(text({ min: 1, max: 60 })),
@@ -265,6 +267,7 @@ const net = union<NetContents>('kind', {
 /** Empty in an import, where a code is found; a recipe of the book has three letters. */
 const codePattern: Rule<string> = text({ max: 3, name: 'The code' });
 
+/** Rule of a whole recipe; what its parts have to say to each other is `recipeFaults` in core. */
 export const recipeRule = shape<Recipe>({
   format: choice([2] as const),
   name: text({ min: 1, max: 80, name: 'The name' }),
@@ -306,6 +309,7 @@ const source = shape<ProcessSource>({
   part: text({ max: 160 }),
   fromMemory: flag,
 });
+/** Rule of a processing time with the row it comes from, as a batch keeps it. */
 export const timeRule = shape<ScheduledTime>({
   rowId: text({ max: 200 }),
   method: choice(['boiling water', 'hot-fill-hold'] as const),
@@ -326,6 +330,7 @@ export const timeRule = shape<ScheduledTime>({
   ),
   source,
 });
+/** Rule of the answer to whether a recipe may be cooked for sale. */
 export const routeRule = shape<RouteToSale>({
   open: flag,
   what: text({ max: 400 }),

@@ -7,6 +7,7 @@ import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } fr
 import { ingredientRule } from './ingredient-rules.ts';
 import { recipeRule, trialReading } from './recipe-rules.ts';
 
+/** A recipe as the book lists it. */
 export interface RecipeRow {
   id: string;
   name: string;
@@ -49,6 +50,7 @@ const version = shape<RecipeVersion>({
 });
 const recipeParams = shape<{ recipeId: string }>({ recipeId: uuid });
 
+/** What of the book is shown; empty texts choose nothing. */
 export interface RecipeFilter {
   search: string;
   family: string;
@@ -56,6 +58,7 @@ export interface RecipeFilter {
   product: string;
   variantOf: string;
 }
+/** The recipe book, by name; 50 a page after the key given; by words anywhere in it, family, tag, kind of product, or the recipe they are variants of. */
 export const listRecipes = endpoint({
   name: 'recipes.list',
   method: 'GET',
@@ -86,6 +89,7 @@ const shelf = shape<Shelf>({
   name: text({ max: 40 }),
   count: figure({ min: 0, max: 1e9, whole: true, name: 'The count' }),
 });
+/** Families and tags of the recipe book, with their counts. */
 export const listShelves = endpoint({
   name: 'recipes.shelves',
   method: 'GET',
@@ -97,6 +101,7 @@ export const listShelves = endpoint({
     tags: list(shelf, { max: 500 }),
   }),
 });
+/** A recipe, its newest version. */
 export const readRecipe = endpoint({
   name: 'recipes.read',
   method: 'GET',
@@ -106,6 +111,7 @@ export const readRecipe = endpoint({
   params: recipeParams,
   reply: version,
 });
+/** Add a recipe. */
 export const addRecipe = endpoint({
   name: 'recipes.add',
   method: 'POST',
@@ -115,6 +121,7 @@ export const addRecipe = endpoint({
   body: shape<{ id: string; recipe: Recipe }>({ id: uuid, recipe: recipeRule }),
   reply: version,
 });
+/** Change a recipe; a version that a batch has used stays as it is and the change becomes the next one. */
 export const changeRecipe = endpoint({
   name: 'recipes.change',
   method: 'PUT',
@@ -130,11 +137,13 @@ export const changeRecipe = endpoint({
   reply: version,
 });
 
+/** One version of a recipe, and whether a batch has used it. */
 export interface VersionRow {
   number: number;
   frozen: boolean;
   createdAt: string;
 }
+/** Every version of a recipe, newest first. */
 export const listVersions = endpoint({
   name: 'recipes.versions',
   method: 'GET',
@@ -153,6 +162,7 @@ export const listVersions = endpoint({
     ),
   }),
 });
+/** One version of a recipe. */
 export const readVersion = endpoint({
   name: 'recipes.version',
   method: 'GET',
@@ -163,6 +173,7 @@ export const readVersion = endpoint({
   reply: version,
 });
 
+/** What a batch of a recipe was foreseen to give, and gave. */
 export interface PastBatch {
   batchId: string;
   lotCode: string;
@@ -180,6 +191,7 @@ export interface PastBatch {
   readings: TrialReading[];
 }
 const pints = maybe(figure({ min: 0, max: 1e6, name: 'The pints' }));
+/** The last hundred batches of a recipe: what was foreseen, what came out, and why. */
 export const recipeHistory = endpoint({
   name: 'recipes.history',
   method: 'GET',
@@ -208,6 +220,7 @@ export const recipeHistory = endpoint({
   }),
 });
 
+/** A rating with its notes. */
 export interface Tasting {
   id: string;
   day: string;
@@ -217,6 +230,7 @@ export interface Tasting {
   /** Lot that was tasted, or empty. */
   lotCode: string;
 }
+/** A tasting as it is entered. */
 export interface AddTasting {
   id: string;
   rating: number;
@@ -225,6 +239,7 @@ export interface AddTasting {
 }
 const rating = figure({ min: 1, max: 5, whole: true, name: 'The rating', why: 'It runs from 1 to 5.' });
 const lotCode = text({ max: 40 });
+/** Notes and ratings after tasting, newest first. */
 export const listTastings = endpoint({
   name: 'recipes.tastings',
   method: 'GET',
@@ -246,6 +261,7 @@ export const listTastings = endpoint({
     ),
   }),
 });
+/** Note and rate a recipe after tasting; the same id is acknowledged again. */
 export const addTasting = endpoint({
   name: 'recipes.taste',
   method: 'POST',
@@ -257,6 +273,7 @@ export const addTasting = endpoint({
   reply: shape<{ id: string }>({ id: uuid }),
 });
 
+/** Whole recipes, newest versions, 100 a page after the key given, each with the code of the recipe it is a variant of: what an export file is written from. */
 export const exportRecipes = endpoint({
   name: 'recipes.export',
   method: 'GET',
@@ -275,12 +292,14 @@ export const exportRecipes = endpoint({
 
 /** Most recipes that one part of an import carries. */
 export const IMPORT_PART = 100;
+/** A part of an import, with the place of its first recipe. */
 export interface ImportPart {
   from: number;
   recipes: Recipe[];
   /** For each of them, the code of the recipe it is a variant of: one in the file, else one in the book. */
   variantOf: (string | null)[];
 }
+/** Lay aside a part of an import, with the code of the recipe that each is a variant of; each recipe is checked, and nothing is in the book before the import is finished. */
 export const importPart = endpoint({
   name: 'recipes.importPart',
   method: 'POST',
@@ -296,6 +315,7 @@ export const importPart = endpoint({
   }),
   reply: shape<{ kept: number }>({ kept: figure({ min: 0, max: 1e6, name: 'The count' }) }),
 });
+/** Put every recipe of an import into the book, or none; a code that is taken is refused, or replaced where asked. */
 export const finishImport = endpoint({
   name: 'recipes.finishImport',
   method: 'POST',
@@ -314,6 +334,7 @@ export const finishImport = endpoint({
   }),
 });
 
+/** A kitchen's own ingredient, or its own figures for a shipped one. */
 export interface OwnIngredient {
   ingredient: Ingredient;
   version: number;
@@ -323,6 +344,7 @@ const own = shape<OwnIngredient>({
   version: figure({ min: 1, max: 1e9, whole: true, name: 'The version' }),
 });
 const ingredientParams = shape<{ ingredientId: string }>({ ingredientId: text({ min: 1, max: 60 }) });
+/** The kitchen's own ingredients and overrides; the shipped library is read from the application. */
 export const listIngredients = endpoint({
   name: 'ingredients.list',
   method: 'GET',
@@ -331,6 +353,7 @@ export const listIngredients = endpoint({
   summary: "The kitchen's own ingredients and overrides; the shipped library is read from the application",
   reply: shape<{ ingredients: OwnIngredient[] }>({ ingredients: list(own, { max: 2000 }) }),
 });
+/** Add an ingredient, or override a shipped one in this kitchen; version 0 is a new one, a stale one is refused. */
 export const putIngredient = endpoint({
   name: 'ingredients.put',
   method: 'PUT',
@@ -345,6 +368,7 @@ export const putIngredient = endpoint({
   }),
   reply: own,
 });
+/** Take back an override, or remove an own ingredient; recipes keep the facts they hold. */
 export const removeIngredient = endpoint({
   name: 'ingredients.remove',
   method: 'DELETE',

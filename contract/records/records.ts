@@ -2,6 +2,7 @@ import { batchParams } from '../batches/batches.ts';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
 import { choice, list, shape, text, uuid } from '../rules.ts';
 
+/** The batch record on paper, with the head hash. */
 export const recordSheet = fileEndpoint({
   name: 'records.sheet',
   path: '/api/kitchens/:kitchenId/batches/:batchId/record.pdf',
@@ -11,12 +12,14 @@ export const recordSheet = fileEndpoint({
   mediaType: 'application/pdf',
 });
 
+/** Something that was found, with enough to know it by. */
 export interface Found {
   kind: 'batch' | 'recipe' | 'lot';
   id: string;
   title: string;
   detail: string;
 }
+/** Find batches by lot code or name, recipes and lots by name. */
 export const find = endpoint({
   name: 'records.find',
   method: 'GET',

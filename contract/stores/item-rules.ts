@@ -22,8 +22,11 @@ import { choice, day, decimal, figure, flag, list, maybe, shape, text, union, uu
 /** What an item and a lot may say. */
 const unit = choice(['g', 'mL', 'each'] as const);
 const allergens = list(text({ min: 1, max: 40 }), { max: 20 });
+/** Rule of a quantity above nothing, decimal text. */
 export const quantityRule = decimal({ min: 0, above: true, max: 10_000_000, name: 'The quantity' });
+/** Rule of what is left: nothing or more. */
 export const balanceRule = decimal({ min: -1e12, max: 1e12, places: UNIT_COST_PLACES, name: 'The balance' });
+/** Rule of what one unit costs, decimal text. */
 export const unitCostRule = decimal({
   min: 0,
   max: 100_000,
@@ -31,6 +34,7 @@ export const unitCostRule = decimal({
   name: 'The cost of one unit',
 });
 
+/** Rule of an item. */
 export const itemRule = shape<Item>({
   id: uuid,
   kind: choice(ITEM_KINDS),
@@ -79,6 +83,7 @@ const part = union<LotPart>('kind', {
   }),
 });
 
+/** Rule of what a lot says of itself. */
 export const factsRule = shape<LotFacts>({
   source: choice(LOT_SOURCES),
   supplierLot: text({ max: 60 }),
@@ -95,6 +100,7 @@ export const factsRule = shape<LotFacts>({
   note: text({ max: 400 }),
 });
 
+/** Rules of what every lot has. */
 export const lotFields = {
   id: uuid,
   itemId: uuid,
@@ -106,6 +112,7 @@ export const lotFields = {
   strength_pct: maybe(figure({ min: 0, max: 30, name: 'The strength in percent' })),
   facts: factsRule,
 };
+/** Rule of a lot as it is told. */
 export const lotRule = shape<Lot>({
   ...lotFields,
   onHand: balanceRule,

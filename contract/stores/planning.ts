@@ -22,6 +22,7 @@ const planFields = {
 const plan = shape<PlannedBatch>(planFields);
 const planParams = shape<{ planId: string }>({ planId: uuid });
 
+/** Batches that are planned and not yet started, by day. */
 export const listPlans = endpoint({
   name: 'plans.list',
   method: 'GET',
@@ -30,6 +31,7 @@ export const listPlans = endpoint({
   summary: 'Batches that are planned and not yet started, by day',
   reply: shape<{ plans: PlannedBatch[] }>({ plans: list(plan, { max: 500 }) }),
 });
+/** Plan a batch, or change its day or size; started under the same id it is planned no more. */
 export const putPlan = endpoint({
   name: 'plans.put',
   method: 'PUT',
@@ -46,6 +48,7 @@ export const putPlan = endpoint({
   }),
   reply: plan,
 });
+/** Drop a planned batch: what it kept is free again. */
 export const dropPlan = endpoint({
   name: 'plans.drop',
   method: 'DELETE',
@@ -57,6 +60,7 @@ export const dropPlan = endpoint({
 });
 
 const amount = decimal({ min: 0, max: 1e12, places: 18, name: 'The quantity' });
+/** One list for all planned batches: as bought with trim loss, less what is on the shelf, in the packages shops sell, with the last day to order. */
 export const readShopping = endpoint({
   name: 'plans.shopping',
   method: 'GET',
@@ -146,6 +150,7 @@ const costSheet = shape<CostSheet>({
   ),
 });
 
+/** What a batch cost: lots drawn, work with what is shared by batches and by the day, energy, overhead, market; parts that add up to the total. */
 export const readCost = endpoint({
   name: 'costs.batch',
   method: 'GET',
@@ -157,6 +162,7 @@ export const readCost = endpoint({
   reply: costSheet,
 });
 
+/** What a past batch cost, with when it was made. */
 export interface PastCost {
   batchId: string;
   lotCode: string;
@@ -164,6 +170,7 @@ export interface PastCost {
   minutes: number;
   sheet: CostSheet;
 }
+/** What the last twenty-four batches of a recipe cost, oldest first. */
 export const recipeCosts = endpoint({
   name: 'costs.recipe',
   method: 'GET',

@@ -35,6 +35,7 @@ const receiptFields = {
 const receiptRule = shape<Receipt>(receiptFields);
 const params = shape<{ receiptId: string }>({ receiptId: uuid });
 
+/** A receipt as a list shows it. */
 export interface ReceiptRow {
   id: string;
   supplier: string;
@@ -44,6 +45,7 @@ export interface ReceiptRow {
   total: string;
   takenBack: boolean;
 }
+/** A receipt with what each line cost in the end. */
 export interface ReceiptView {
   receipt: Receipt;
   landed: LandedLine[];
@@ -68,6 +70,7 @@ const view = shape<ReceiptView>({
   takenBack: text({ max: 300 }),
 });
 
+/** Record a receipt: discount, tax and delivery are spread over its lines, each line becomes a lot. One that is there already is refused unless `again` is true. */
 export const addReceipt = endpoint({
   name: 'receipts.add',
   method: 'POST',
@@ -78,6 +81,7 @@ export const addReceipt = endpoint({
   body: shape<{ receipt: Receipt; again: boolean }>({ receipt: receiptRule, again: flag }),
   reply: view,
 });
+/** Receipts, newest first, 40 a page; by words in supplier and number. */
 export const listReceipts = endpoint({
   name: 'receipts.list',
   method: 'GET',
@@ -101,6 +105,7 @@ export const listReceipts = endpoint({
     next: maybe(text({ max: 200 })),
   }),
 });
+/** A receipt with what each line cost in the end. */
 export const readReceipt = endpoint({
   name: 'receipts.read',
   method: 'GET',
@@ -110,6 +115,7 @@ export const readReceipt = endpoint({
   params,
   reply: view,
 });
+/** Take a receipt back that was entered wrongly, with the reason; refused once anything of it was used. */
 export const takeBackReceipt = endpoint({
   name: 'receipts.takeBack',
   method: 'POST',
@@ -124,6 +130,7 @@ export const takeBackReceipt = endpoint({
 
 /** Most receipts, and most lines of them, that one part of an import carries. */
 export const RECEIPT_PART = { receipts: 200, lines: 800 };
+/** Lay aside a part of an import of receipts; each is checked, and nothing is on the shelf before the import is finished. */
 export const receiptImportPart = endpoint({
   name: 'receipts.importPart',
   method: 'POST',
@@ -144,6 +151,7 @@ export const receiptImportPart = endpoint({
     known: list(figure({ min: 0, max: 1e6, whole: true, name: 'The place' }), { max: 1000 }),
   }),
 });
+/** Put every receipt of an import on the shelf, or none; those that are there already are left out, or taken again where asked. */
 export const finishReceiptImport = endpoint({
   name: 'receipts.finishImport',
   method: 'POST',
@@ -163,6 +171,7 @@ export const finishReceiptImport = endpoint({
   }),
 });
 
+/** A kept reading of files: what their columns mean. */
 export interface SavedMapping {
   id: string;
   name: string;
@@ -182,6 +191,7 @@ const mapping = shape<SavedMapping>({
     names: dictionary(uuid),
   }),
 });
+/** Saved ways of reading a file of receipts. */
 export const listMappings = endpoint({
   name: 'receipts.mappings',
   method: 'GET',
@@ -190,6 +200,7 @@ export const listMappings = endpoint({
   summary: 'Saved ways of reading a file of receipts',
   reply: shape<{ mappings: SavedMapping[] }>({ mappings: list(mapping, { max: 100 }) }),
 });
+/** Save a way of reading a file of receipts. */
 export const putMapping = endpoint({
   name: 'receipts.putMapping',
   method: 'PUT',
@@ -200,6 +211,7 @@ export const putMapping = endpoint({
   body: mapping,
   reply: mapping,
 });
+/** Forget a saved way of reading a file. */
 export const removeMapping = endpoint({
   name: 'receipts.removeMapping',
   method: 'DELETE',

@@ -8,6 +8,7 @@ const money = decimal({ min: -1e12, max: 1e12, places: 18, name: 'The value' });
 const next = maybe(text({ max: 200 }));
 const reason = text({ min: 3, max: 300, name: 'The reason' });
 
+/** Everything the kitchen keeps, by name. */
 export const listItems = endpoint({
   name: 'stores.items',
   method: 'GET',
@@ -16,6 +17,7 @@ export const listItems = endpoint({
   summary: 'Everything the kitchen keeps, by name',
   reply: shape<{ items: Item[] }>({ items: list(itemRule, { max: 2000 }) }),
 });
+/** Add something the kitchen keeps. */
 export const addItem = endpoint({
   name: 'stores.addItem',
   method: 'POST',
@@ -25,6 +27,7 @@ export const addItem = endpoint({
   body: itemRule,
   reply: itemRule,
 });
+/** Change an item; its unit stays while it has lots, a stale version is refused. */
 export const changeItem = endpoint({
   name: 'stores.changeItem',
   method: 'PUT',
@@ -51,6 +54,7 @@ export interface StockRow {
   soonestBestBy: string | null;
   belowMinimum: boolean;
 }
+/** What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, or spoils within three weeks, where asked. */
 export const listStock = endpoint({
   name: 'stores.stock',
   method: 'GET',
@@ -85,11 +89,13 @@ export const listStock = endpoint({
   }),
 });
 
+/** A lot with its item. */
 export interface LotRow {
   lot: Lot;
   item: Item;
 }
 const lotRow = shape<LotRow>({ lot: lotRule, item: itemRule });
+/** Lots with something left (or all), newest received first, of one item where asked; 30 a page. */
 export const listLots = endpoint({
   name: 'stores.lots',
   method: 'GET',
@@ -114,15 +120,18 @@ export interface LotTrace {
   /** Batches that drew it. */
   batches: { batchId: string; lotCode: string; name: string; quantity: string }[];
 }
+/** A movement of a lot, with who made it and the batch it belongs to. */
 export interface MovementRow extends Movement {
   person: string;
   batchId: string | null;
   lotCode: string;
 }
+/** A lot with its item, its movements, and what it came out of and went into. */
 export interface LotView extends LotRow {
   movements: MovementRow[];
   trace: LotTrace;
 }
+/** A lot: what it says of itself, its last 300 movements, and its trace both ways. */
 export const readLot = endpoint({
   name: 'stores.lot',
   method: 'GET',
@@ -164,7 +173,9 @@ export const readLot = endpoint({
   }),
 });
 
+/** A lot that came without a receipt. */
 export type ReceiveLot = Omit<Lot, 'onHand' | 'openedOn' | 'receiptId'> & { quantity: string };
+/** Record a lot that came without a receipt: own harvest, a gift, what stood on the shelf. */
 export const receiveLot = endpoint({
   name: 'stores.receive',
   method: 'POST',
@@ -183,6 +194,7 @@ export interface MoveLot {
   quantity: string;
   reason: string;
 }
+/** Count a lot, record a loss or a return to the supplier, or close an empty container; always a movement. */
 export const moveLot = endpoint({
   name: 'stores.move',
   method: 'POST',
@@ -199,6 +211,7 @@ export const moveLot = endpoint({
   }),
   reply: lotRule,
 });
+/** A new container is opened: what the one before still held is taken as used up. */
 export const openLot = endpoint({
   name: 'stores.open',
   method: 'POST',
@@ -216,11 +229,13 @@ export interface PartOf {
   quantity: string;
 }
 const parts = list(shape<PartOf>({ lotId: uuid, quantity: quantityRule }), { min: 1, max: 20 });
+/** Lots that were poured together, with what of each is in the bin now. */
 export interface MixLots {
   lotId: string;
   label: string;
   parts: PartOf[];
 }
+/** Pour lots of one item into one container: a mixed lot that traces to all of them. */
 export const mixLots = endpoint({
   name: 'stores.mix',
   method: 'POST',
@@ -230,6 +245,7 @@ export const mixLots = endpoint({
   body: shape<MixLots>({ lotId: uuid, label: text({ min: 1, max: 40, name: 'The lot name' }), parts }),
   reply: lotRule,
 });
+/** A lot that was made of others: how, out of what, what came out and what it is worth. */
 export interface Prepare {
   lotId: string;
   itemId: string;
@@ -245,6 +261,7 @@ export interface Prepare {
   unitCost: string;
   note: string;
 }
+/** Make a lot of an ingredient without jars: freeze, dry, press, mix; with its yield and keeping limit. */
 export const prepareLot = endpoint({
   name: 'stores.prepare',
   method: 'POST',
@@ -268,6 +285,7 @@ export const prepareLot = endpoint({
   reply: lotRule,
 });
 
+/** Every item with its lots that have something left in drawing order, what was last paid, and what planned batches keep: what plans, draws and costs are made from. */
 export const readShelf = endpoint({
   name: 'stores.shelf',
   method: 'GET',

@@ -3,6 +3,7 @@ import { chainHash } from '../batches/chain.ts';
 import type { Trx } from '../house/database.ts';
 import { genesisHash } from '../kitchen/queries.ts';
 
+/** What a walk along the chain found: how many entries, and the first that does not hold. */
 export interface Verdict {
   kitchenId: string;
   entries: number;

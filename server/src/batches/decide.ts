@@ -85,6 +85,7 @@ export async function decide<K extends DecisionType>(
   );
 }
 
+/** The problem of an id that is taken by something else. */
 export function clash(path: string) {
   return problem(409, {
     code: 'id-other-content',

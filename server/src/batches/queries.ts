@@ -6,8 +6,10 @@ import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
 const PAGE = 50;
+/** Batches that Today tells of, at most. */
 export const OPEN_LIMIT = 200;
 
+/** The end of a kitchen's record: the last number and hash. */
 export interface Head {
   seq: number;
   hash: string;
@@ -19,11 +21,13 @@ export async function lockHead(trx: Trx, kitchenId: string): Promise<Head> {
   return { seq: Number(row.seq), hash: row.hash };
 }
 
+/** Reads the end of the kitchen's record. */
 export async function readHead(trx: Trx, kitchenId: string): Promise<Head> {
   const row = await trx('heads').where({ kitchen_id: kitchenId }).first();
   return { seq: Number(row.seq), hash: row.hash };
 }
 
+/** Moves it on. */
 export async function writeHead(trx: Trx, kitchenId: string, head: Head): Promise<void> {
   await trx('heads').where({ kitchen_id: kitchenId }).update(head);
 }
@@ -37,6 +41,7 @@ export interface LockedRecord {
   known: Map<string, { seq: number; batchId: string; clientHash: string }>;
 }
 
+/** Stands in line for the kitchen's record: whoever holds it alone may append. */
 export async function lockRecord(
   trx: Trx,
   kitchenId: string,
@@ -65,6 +70,7 @@ export async function lockRecord(
   };
 }
 
+/** An entry as it is stored. */
 export interface EventRow {
   kitchen_id: string;
   seq: number;
@@ -78,6 +84,7 @@ export interface EventRow {
   received_at: string;
 }
 
+/** Appends entries. They are never changed again. */
 export async function insertEvents(trx: Trx, rows: EventRow[]): Promise<void> {
   await trx('events').insert(rows);
 }
@@ -121,6 +128,7 @@ export async function selectEvents(trx: Trx, kitchenId: string, batchId: string)
   return (await selectEventTexts(trx, kitchenId, batchId)).map(e => JSON.parse(e.text) as SequencedEvent);
 }
 
+/** What a list of batches is drawn from. */
 export interface BatchColumns {
   batch_id: string;
   lot_code: string;
@@ -179,8 +187,10 @@ const textFrom = (r: { batch_id: string; summary: string; last_seq: string }): B
 /** A row of a list as JSON text. */
 export const rowText = (r: BatchText): string =>
   `{"id":"${r.id}","summary":${r.summary},"lastSeq":${r.lastSeq}}`;
+/** A row of a list, out of its columns. */
 export const rowFrom = (r: BatchText): BatchRow => ({ ...r, summary: JSON.parse(r.summary) as BatchSummary });
 
+/** A page of batches, newest first, by stage and words. */
 export async function selectBatches(
   trx: Trx,
   kitchenId: string,
@@ -210,6 +220,7 @@ export async function selectBatches(
   };
 }
 
+/** Batches that are not finished, for Today. */
 export async function selectOpen(trx: Trx, kitchenId: string): Promise<BatchRow[]> {
   const rows = await trx('batches')
     .where({ kitchen_id: kitchenId, open: true })

@@ -7,6 +7,7 @@ import { take } from './takings.ts';
 
 const WRITES = { writesRecord: true };
 
+/** Mounts the endpoints of batches. */
 export const batchRoutes: Mounted[] = [
   room(contract.listBatches, service.list),
   room(contract.readBatch, service.read),

@@ -21,6 +21,7 @@ import { append, clientHash } from './chain.ts';
 import { checkStamp, clash } from './decide.ts';
 import * as queries from './queries.ts';
 
+/** A page of batches. */
 export async function list(
   call: Call<unknown, QueryOf<typeof listBatches>, unknown>,
 ): Promise<JsonText<ReplyOf<typeof listBatches>>> {

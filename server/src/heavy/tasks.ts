@@ -14,4 +14,5 @@ export const TASKS = {
   'recipes checked': checkRecipes,
 };
 
+/** Every task of the worker threads, by its name. */
 export type Tasks = typeof TASKS;

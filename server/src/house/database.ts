@@ -8,6 +8,7 @@ pg.types.setTypeParser(1082, value => value);
 /** A transaction: builds queries (`trx('lots').where(…)`, `trx.raw(…)`) that run on its connection while it is open. */
 // oxlint-disable-next-line typescript/no-explicit-any -- rows have the columns of their table, which Knex does not know
 type Unread = any;
+/** Knex bound to one transaction: nothing that was built in it runs after its end. */
 export interface Trx {
   (table: string | Knex.QueryBuilder<Unread, Unread>): Knex.QueryBuilder<Unread, Unread[]>;
   raw: Knex['raw'];
@@ -401,7 +402,10 @@ export async function assertSafeRole(database: Database): Promise<void> {
   const result = await database.outside(trx =>
     trx.raw(`
     select (rolsuper or rolbypassrls) as unsafe,
-      exists (select 1 from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind = 'r' and pg_get_userbyid(c.relowner) = current_user) as owns
+      exists (
+        select 1 from pg_class c join pg_namespace n on n.oid = c.relnamespace
+        where n.nspname = 'public' and c.relkind = 'r' and pg_get_userbyid(c.relowner) = current_user
+      ) as owns
     from pg_roles where rolname = current_user`),
   );
   const row = result.rows[0] as { unsafe: boolean; owns: boolean } | undefined;

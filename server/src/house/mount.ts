@@ -65,11 +65,13 @@ export interface PorchCall<P, Q, B> extends AtTheDoor<P, Q, B> {
 }
 
 type Handler = (req: Request, res: Response) => Promise<void>;
+/** An endpoint with what answers it. */
 export interface Mounted {
   endpoint: AnyEndpoint;
   handler: (house: House) => Handler;
 }
 
+/** What endpoints are mounted on and with: the application, the database, the clock. */
 export interface House {
   database: Database;
   clock: Clock;
@@ -93,6 +95,7 @@ export class Afterwards<T> {
   constructor(readonly make: () => Promise<T>) {}
 }
 
+/** How an endpoint inside a kitchen is answered. */
 export interface RoomOpts {
   /** Longest it may take; more than usual for work of many queries, each of which is short. */
   patience_ms?: number;

@@ -15,6 +15,7 @@ function font(name: string): Buffer {
   return bytes;
 }
 
+/** The faces of a paper, embedded. */
 export interface Faces {
   plain: PDFFont;
   bold: PDFFont;
@@ -56,9 +57,13 @@ function rememberWords(face: PDFFont): void {
   face.encodeText = text => PDFHexString.of(text.split(/( )/).map(codeOf).join(''));
 }
 
+/** Points in a millimetre. */
 export const PT_PER_MM = 72 / 25.4;
+/** Colour of text. */
 export const INK = rgb(0.16, 0.13, 0.11);
+/** Colour of what is said beside. */
 export const SOFT = rgb(0.42, 0.36, 0.31);
+/** Colour of rules and boxes. */
 export const RULE = rgb(0.8, 0.73, 0.62);
 
 /** Widths of words at size 1, by face: measuring a word anew costs more than drawing it. */

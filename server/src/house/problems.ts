@@ -32,6 +32,7 @@ export function problem(status: number, { path = '', ...of }: Told): HttpProblem
   return new HttpProblem(status, of.code, [{ path, ...of }]);
 }
 
+/** The problem of something that is not in this kitchen, or nowhere: the two are not told apart. */
 export const notFound = (what: string) =>
   problem(404, {
     code: 'not-found',

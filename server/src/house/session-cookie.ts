@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
 
+/** Name of the cookie a session is known by. */
 export const SESSION_COOKIE = 'cocotte_session';
 /** Tells a device on which somebody signed in before. It opens nothing. */
 export const DEVICE_COOKIE = 'cocotte_device';

@@ -20,6 +20,7 @@ export const LIMITS = {
 } as const;
 type Limit = keyof typeof LIMITS;
 
+/** Where a guess comes from, and at whom it is made. */
 export interface Guess {
   email: string;
   address: string;
@@ -42,6 +43,7 @@ function keysOf(guess: Guess): [limit: Limit, key: string][] {
   ];
 }
 
+/** Counts guesses before a password is weighed. */
 export interface Guesses {
   /**
    * Counts a guess.

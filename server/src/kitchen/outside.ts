@@ -1,6 +1,6 @@
 import { type Names, byName } from '@cocotte/core/measure';
 import type { OpenInvitation, SessionRow } from '@cocotte/contract';
-import type { Role } from '@cocotte/core/kitchen';
+import { ROLES, type Role } from '@cocotte/core/kitchen';
 import type { Statement, Trx } from '../house/database.ts';
 
 /** Accounts, sessions, memberships and invitations: the only rows that lie outside every kitchen. */
@@ -15,6 +15,7 @@ export interface Visitor {
   maySign: boolean;
 }
 
+/** Somebody who can sign in. */
 export interface Account {
   id: string;
   email: string;
@@ -68,14 +69,17 @@ export function visitorFrom(rows: Record<string, unknown>[]): Visitor | null {
     : null;
 }
 
+/** The account of an address, in whatever case it is written. */
 export async function accountByEmail(trx: Trx, email: string): Promise<Account | undefined> {
   return trx('accounts').where({ email: email.toLowerCase() }).first();
 }
 
+/** The account of an id. */
 export async function accountById(trx: Trx, id: string): Promise<Account | undefined> {
   return trx('accounts').where({ id }).first();
 }
 
+/** Whether anybody is here yet. */
 export async function anyAccount(trx: Trx): Promise<boolean> {
   return (await trx('accounts').select('id').first()) !== undefined;
 }
@@ -90,6 +94,7 @@ export async function lockAccounts(trx: Trx): Promise<void> {
   await trx.raw('lock table accounts in share row exclusive mode');
 }
 
+/** Adds an account. */
 export async function insertAccount(trx: Trx, account: Account, now_ms: number): Promise<void> {
   await trx('accounts').insert({
     ...account,
@@ -112,6 +117,7 @@ export async function setPassword(
   await trx('known_devices').where({ account_id: accountId }).delete();
 }
 
+/** Begins a session, known by the hash of its token alone. */
 export async function insertSession(
   trx: Trx,
   session: {
@@ -136,6 +142,7 @@ export async function insertSession(
   });
 }
 
+/** Ends a session. */
 export async function deleteSession(trx: Trx, tokenHash: string): Promise<void> {
   await trx('sessions').where({ token_hash: tokenHash }).delete();
 }
@@ -153,6 +160,7 @@ export async function touchSession(trx: Trx, sessionId: string, now_ms: number):
     .update({ last_seen_at: instant(now_ms) });
 }
 
+/** Where somebody is signed in. */
 export async function sessionsOf(
   trx: Trx,
   accountId: string,
@@ -175,6 +183,7 @@ export async function sessionsOf(
   }));
 }
 
+/** Notes in which kitchen the next tab of a session begins. */
 export async function moveSession(trx: Trx, tokenHash: string, kitchenId: string): Promise<void> {
   await trx('sessions').where({ token_hash: tokenHash }).update({ kitchen_id: kitchenId });
 }
@@ -187,6 +196,7 @@ export async function knowsDevice(trx: Trx, accountId: string, deviceHash: strin
   );
 }
 
+/** Knows a device again, so that a guesser elsewhere does not lock its owner out. */
 export async function rememberDevice(
   trx: Trx,
   accountId: string,
@@ -199,6 +209,7 @@ export async function rememberDevice(
     .merge();
 }
 
+/** Kitchens somebody belongs to, with what they may do there. */
 export async function kitchensOf(
   trx: Trx,
   accountId: string,
@@ -220,13 +231,15 @@ export async function addMembership(
   await trx.raw(
     `insert into memberships as m (account_id, kitchen_id, role, may_sign) values (?, ?, ?, ?)
      on conflict (account_id, kitchen_id) do update set
-       role = case when array_position(array['owner', 'cook', 'viewer'], excluded.role) < array_position(array['owner', 'cook', 'viewer'], m.role)
-         then excluded.role else m.role end,
+       role = case
+         when array_position(?::text[], excluded.role) < array_position(?::text[], m.role) then excluded.role
+         else m.role end,
        may_sign = m.may_sign or excluded.may_sign`,
-    [accountId, kitchenId, role, maySign],
+    [accountId, kitchenId, role, maySign, [...ROLES], [...ROLES]],
   );
 }
 
+/** Says what a member may do. */
 export async function setMembership(
   trx: Trx,
   accountId: string,
@@ -251,6 +264,7 @@ export async function lockMembers(
     .select('account_id', 'role');
 }
 
+/** Everybody of a kitchen. */
 export async function membersOf(
   trx: Trx,
   kitchenId: string,
@@ -280,6 +294,7 @@ export async function namesOf(trx: Trx, ids: string[]): Promise<Names<string>> {
   return byName(rows.map(r => [r.id, r.name] as const));
 }
 
+/** A link as it is stored: by the hash of its token. */
 export interface InvitationRow {
   token_hash: string;
   id: string;
@@ -319,10 +334,12 @@ export async function readInvitation(trx: Trx, tokenHash: string): Promise<Invit
     .first();
 }
 
+/** Uses a link up. */
 export async function spendInvitation(trx: Trx, tokenHash: string, accountId: string): Promise<void> {
   await trx('invitations').where({ token_hash: tokenHash }).update({ used_by: accountId });
 }
 
+/** Links of a kitchen that still open something. */
 export async function openInvitations(
   trx: Trx,
   kitchenId: string,
@@ -345,6 +362,7 @@ export async function openInvitations(
   }));
 }
 
+/** Withdraws a link. */
 export async function dropInvitation(trx: Trx, kitchenId: string, id: string): Promise<void> {
   await trx('invitations').where({ kitchen_id: kitchenId, id }).whereNull('used_by').delete();
 }

@@ -22,8 +22,10 @@ import { hashPassword, openSession, weigh } from './sessions.ts';
 
 type None = Record<never, never>;
 
+/** How long a link opens, in ms. */
 export const INVITATION_MS = 48 * 3_600_000;
 
+/** Everybody of the kitchen. */
 export async function listPeople(call: Call<unknown, unknown, unknown>): Promise<{ people: Member[] }> {
   return { people: await outside.membersOf(call.trx, call.kitchenId) };
 }
@@ -54,6 +56,7 @@ export async function removePerson(call: Call<{ personId: string }, unknown, unk
   return {};
 }
 
+/** Changes what a member may do; the last owner stays one. */
 export async function changePerson(
   call: Call<ParamsOf<typeof changeEndpoint>, unknown, BodyOf<typeof changeEndpoint>>,
 ): Promise<{ people: Member[] }> {
@@ -80,6 +83,7 @@ function viewerSigns() {
   });
 }
 
+/** Makes a link that adds one person. Its token is told this once. */
 export async function invite(
   call: Call<unknown, unknown, BodyOf<typeof inviteEndpoint>>,
 ): Promise<ReplyOf<typeof inviteEndpoint>> {
@@ -131,6 +135,7 @@ export async function makeLink(
   return kept ? { token, expiresAt } : null;
 }
 
+/** Links that are open. */
 export async function invitations(
   call: Call<unknown, unknown, unknown>,
 ): Promise<ReplyOf<typeof listInvitations>> {
@@ -139,6 +144,7 @@ export async function invitations(
   };
 }
 
+/** Withdraws a link. */
 export async function withdraw(
   call: Call<ParamsOf<typeof withdrawInvitation>, unknown, unknown>,
 ): Promise<None> {
@@ -161,6 +167,7 @@ function linkOver() {
   });
 }
 
+/** What a link opens, for whoever holds it. */
 export async function readInvitation(
   call: DoorCall<{ token: string }, unknown, unknown>,
 ): Promise<Invitation> {

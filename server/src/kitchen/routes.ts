@@ -4,6 +4,7 @@ import * as people from './people.ts';
 import * as service from './service.ts';
 import * as sessions from './sessions.ts';
 
+/** Mounts the endpoints of kitchens, people and sessions. */
 export const kitchenRoutes: Mounted[] = [
   door(contract.readSession, sessions.readSession),
   porch(contract.signIn, sessions.signIn),

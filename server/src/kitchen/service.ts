@@ -87,6 +87,7 @@ export async function addKitchen(
   return id;
 }
 
+/** The kitchen of the call. */
 export async function readKitchen(
   call: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
 ): Promise<Kitchen> {
@@ -101,6 +102,7 @@ export async function readKitchen(
   return kitchen;
 }
 
+/** Changes the settings, unless somebody else did meanwhile. */
 export async function changeKitchen(
   call: Call<unknown, unknown, KitchenSettings & { version: number }>,
 ): Promise<Kitchen> {

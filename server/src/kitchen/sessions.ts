@@ -61,6 +61,7 @@ export async function sessionView(
   };
 }
 
+/** Who is calling, and where they belong. */
 export async function readSession(call: DoorCall<unknown, unknown, unknown>): Promise<SessionView> {
   if (call.visitor) await outside.touchSession(call.trx, call.visitor.sessionId, call.clock.now_ms());
   return sessionView(call, call.visitor);
@@ -92,6 +93,7 @@ export async function weigh(
   return { account, good };
 }
 
+/** Signs in. Guesses are counted before the password is weighed. */
 export async function signIn(
   call: PorchCall<unknown, unknown, BodyOf<typeof signInEndpoint>>,
 ): Promise<SessionView> {
@@ -146,6 +148,7 @@ export async function openSession(
   return sessionView(call, { person, lastKitchenId: at });
 }
 
+/** Ends the session of the call. */
 export async function signOut(call: DoorCall<unknown, unknown, unknown>): Promise<None> {
   if (call.tokenHash) await outside.deleteSession(call.trx, call.tokenHash);
   call.setSession(null);
@@ -171,6 +174,7 @@ export async function switchKitchen(
   return sessionView(call, { ...visitor, lastKitchenId: membership.id });
 }
 
+/** Where the caller is signed in. */
 export async function sessions(
   call: DoorCall<unknown, unknown, unknown>,
 ): Promise<ReplyOf<typeof listSessions>> {

@@ -2,6 +2,7 @@ import type { Fault } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
 import { asKept, faultsOf, rowOf } from './kept.ts';
 
+/** A part of an import after it was checked: its faults, or its rows. */
 export interface CheckedPart {
   faults: Fault[];
   /** Each recipe's columns, and itself as it is kept. */

@@ -54,7 +54,8 @@ export async function part(
       .delete();
   const column = <T>(pick: (row: (typeof rows)[number]) => T): T[] => rows.map(pick);
   await trx.raw(
-    `insert into recipe_imports (kitchen_id, import_id, place, recipe_id, code, name, product, family, tags, search, body, created_at)
+    `insert into recipe_imports
+       (kitchen_id, import_id, place, recipe_id, code, name, product, family, tags, search, body, created_at)
      select ?, ?, t.place, t.recipe_id, t.code, t.name, t.product, t.family,
        array(select jsonb_array_elements_text(t.tags)), t.search, t.body, ?
      from unnest(?::int[], ?::uuid[], ?::text[], ?::text[], ?::text[], ?::text[], ?::jsonb[], ?::text[], ?::jsonb[])

@@ -20,6 +20,7 @@ const fromRow = (row: { body: Ingredient; version: number }): OwnIngredient => (
   version: row.version,
 });
 
+/** The kitchen's own ingredients and figures. */
 export async function list(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof listIngredients>> {
   const rows = await call
     .trx('ingredients')

@@ -45,6 +45,7 @@ export function faultsOf(recipe: Recipe, day: string): Fault[] {
   return faults;
 }
 
+/** The fault of a code that another recipe has. */
 export const codeFault = (taken: string, code: string): Fault => ({
   path: 'code',
   code: 'code-taken',

@@ -8,6 +8,7 @@ import { rowOf } from './kept.ts';
 
 const PAGE = 50;
 
+/** A page of the book, by name, filtered. */
 export async function selectRecipes(
   trx: Trx,
   kitchenId: string,
@@ -53,7 +54,8 @@ export async function selectRecipes(
         "v.body->>'foodClass' as food_class, v.body->'authority'->>'grade' as grade, v.body->'makes' as makes",
       ),
       trx.raw(
-        '(select avg(t.rating)::float8 from tastings t where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) as rating',
+        `(select avg(t.rating)::float8 from tastings t
+          where t.kitchen_id = r.kitchen_id and t.recipe_id = r.recipe_id) as rating`,
       ),
     );
   const page = rows.slice(0, PAGE);
@@ -137,6 +139,7 @@ export async function selectWhole(
   };
 }
 
+/** Versions of a recipe, newest first. */
 export async function selectVersions(trx: Trx, kitchenId: string, recipeId: string): Promise<VersionRow[]> {
   const rows = await trx('recipe_versions')
     .where({ kitchen_id: kitchenId, recipe_id: recipeId })
@@ -178,6 +181,7 @@ export async function selectHistory(trx: Trx, kitchenId: string, recipeId: strin
   });
 }
 
+/** One version of a recipe; the newest where none is named. */
 export async function selectVersion(
   trx: Trx,
   kitchenId: string,
@@ -220,6 +224,7 @@ export async function lockRecipe(
     .first();
 }
 
+/** Whether another recipe has this code. */
 export async function codeTaken(
   trx: Trx,
   kitchenId: string,
@@ -234,6 +239,7 @@ export async function codeTaken(
   return row?.name as string | undefined;
 }
 
+/** Adds a recipe with its first version. */
 export async function insertRecipe(
   trx: Trx,
   kitchenId: string,

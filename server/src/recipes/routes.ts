@@ -6,6 +6,7 @@ import * as ingredients from './ingredients.ts';
 import * as service from './service.ts';
 import * as tastings from './tastings.ts';
 
+/** Mounts the endpoints of recipes. */
 export const recipeRoutes: Mounted[] = [
   room(contract.listRecipes, service.list),
   room(contract.listShelves, service.shelves),

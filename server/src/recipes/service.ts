@@ -21,6 +21,7 @@ import { readKitchen } from '../kitchen/service.ts';
 import { asKept, codeFault, faultsOf } from './kept.ts';
 import * as queries from './queries.ts';
 
+/** A page of the book. */
 export async function list(
   call: Call<unknown, QueryOf<typeof listRecipes>, unknown>,
 ): Promise<ReplyOf<typeof listRecipes>> {
@@ -28,10 +29,12 @@ export async function list(
   return queries.selectRecipes(call.trx, call.kitchenId, after, filter);
 }
 
+/** Families and tags there are, with how many recipes each. */
 export async function shelves(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof listShelves>> {
   return queries.selectShelves(call.trx, call.kitchenId);
 }
 
+/** The newest version of a recipe. */
 export async function read(
   call: Call<ParamsOf<typeof readRecipe>, unknown, unknown>,
 ): Promise<RecipeVersion> {
@@ -40,6 +43,7 @@ export async function read(
   return version;
 }
 
+/** Its versions. */
 export async function versions(
   call: Call<ParamsOf<typeof listVersions>, unknown, unknown>,
 ): Promise<ReplyOf<typeof listVersions>> {
@@ -48,6 +52,7 @@ export async function versions(
   return { versions: rows };
 }
 
+/** One of them. */
 export async function version(
   call: Call<ParamsOf<typeof readVersion>, unknown, unknown>,
 ): Promise<RecipeVersion> {
@@ -59,6 +64,7 @@ export async function version(
   return found;
 }
 
+/** Past batches of a recipe: what was foreseen and what came. */
 export async function history(
   call: Call<ParamsOf<typeof recipeHistory>, unknown, unknown>,
 ): Promise<ReplyOf<typeof recipeHistory>> {
@@ -68,6 +74,7 @@ export async function history(
 
 const EXPORT_PAGE = 100;
 
+/** A page of the book as it is taken out: the newest version of each. */
 export async function exportPage(
   call: Call<unknown, QueryOf<typeof exportRecipes>, unknown>,
 ): Promise<ReplyOf<typeof exportRecipes>> {

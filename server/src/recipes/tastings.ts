@@ -8,6 +8,7 @@ import { read } from './service.ts';
 
 const SHOWN = 500;
 
+/** Tastings of a recipe, newest first. */
 export async function list(
   call: Call<ParamsOf<typeof listTastings>, unknown, unknown>,
 ): Promise<ReplyOf<typeof listTastings>> {

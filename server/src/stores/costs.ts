@@ -70,6 +70,7 @@ export async function costOf(
   };
 }
 
+/** What a batch cost, from its record. */
 export async function batch(
   call: Call<ParamsOf<typeof readCost>, unknown, unknown>,
 ): Promise<ReplyOf<typeof readCost>> {
@@ -80,6 +81,7 @@ export async function batch(
 
 const HISTORY = 24;
 
+/** What past batches of a recipe cost. */
 export async function history(
   call: Call<ParamsOf<typeof recipeCosts>, unknown, unknown>,
 ): Promise<ReplyOf<typeof recipeCosts>> {

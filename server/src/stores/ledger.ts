@@ -254,17 +254,19 @@ export async function move(
   await trx.raw(MOVE_MONTHS, [lots, quantities, movements.map(m => m.unitCost), when, kitchenId]);
 }
 
+const RECOUNT_LOTS = `
+  update lots l set on_hand = coalesce(
+    (select sum(m.quantity) from movements m where m.kitchen_id = l.kitchen_id and m.lot_id = l.lot_id), 0)
+  where l.kitchen_id = ?`;
+const RECOUNT_MONTHS = `
+  insert into item_months (kitchen_id, item_id, month, quantity, value)
+  select kitchen_id, item_id, date_trunc('month', at at time zone 'UTC')::date,
+    sum(quantity), sum(quantity * unit_cost)
+  from movements where kitchen_id = ? group by 1, 2, 3`;
+
 /** Derives again from the movements: what is left of each lot, and each item's months. */
 export async function recount(trx: Trx, kitchenId: string): Promise<void> {
-  await trx.raw(
-    'update lots l set on_hand = coalesce((select sum(m.quantity) from movements m where m.kitchen_id = l.kitchen_id and m.lot_id = l.lot_id), 0) where l.kitchen_id = ?',
-    [kitchenId],
-  );
+  await trx.raw(RECOUNT_LOTS, [kitchenId]);
   await trx('item_months').where({ kitchen_id: kitchenId }).delete();
-  await trx.raw(
-    `insert into item_months (kitchen_id, item_id, month, quantity, value)
-     select kitchen_id, item_id, date_trunc('month', at at time zone 'UTC')::date, sum(quantity), sum(quantity * unit_cost)
-     from movements where kitchen_id = ? group by 1, 2, 3`,
-    [kitchenId],
-  );
+  await trx.raw(RECOUNT_MONTHS, [kitchenId]);
 }

@@ -51,10 +51,12 @@ async function selectPlans(call: AnyCall): Promise<(PlannedBatch & { recipe: Rec
   });
 }
 
+/** Planned batches, soonest first. */
 export async function list(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof listPlans>> {
   return { plans: (await selectPlans(call)).map(({ recipe: _recipe, ...plan }) => plan) };
 }
 
+/** Plans a batch, or changes the plan. */
 export async function put(
   call: Call<ParamsOf<typeof putPlan>, unknown, BodyOf<typeof putPlan>>,
 ): Promise<ReplyOf<typeof putPlan>> {
@@ -110,6 +112,7 @@ export async function put(
   return { ...body, jars, name: version.recipe.name };
 }
 
+/** Gives a plan up: what was kept for it is free again. */
 export async function drop(
   call: Call<ParamsOf<typeof dropPlan>, unknown, unknown>,
 ): Promise<{ removed: boolean }> {
@@ -135,6 +138,7 @@ export async function shoppingFor(
   return shoppingList(plans, recipes, await shelf());
 }
 
+/** What to buy for every plan, in packages. */
 export async function shopping(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof readShopping>> {
   const { zone } = await readKitchen(call);
   return { lines: await shoppingFor(call), day: dayOf(call.clock.now_ms(), zone) };

@@ -5,6 +5,7 @@ import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
 const PAGE = 30;
 
+/** A lot as it is stored. */
 export interface LotColumns {
   lot_id: string;
   item_id: string;
@@ -20,6 +21,7 @@ export interface LotColumns {
   facts: LotFacts | null;
 }
 
+/** A lot, out of its columns. */
 export function lotFrom(row: LotColumns): Lot {
   return {
     id: row.lot_id,
@@ -43,6 +45,7 @@ export function trimmed(numeric: string): string {
   return numeric.includes('.') ? numeric.replace(/\.?0+$/, '') : numeric;
 }
 
+/** Every item of the kitchen, by name. */
 export async function selectItems(trx: Trx, kitchenId: string): Promise<Item[]> {
   const rows = await trx('items')
     .where({ kitchen_id: kitchenId })
@@ -57,11 +60,13 @@ export async function itemsById(trx: Trx, kitchenId: string): Promise<Map<string
   return new Map((await selectItems(trx, kitchenId)).map(i => [i.id, i]));
 }
 
+/** One item, or nothing. */
 export async function selectItem(trx: Trx, kitchenId: string, itemId: string): Promise<Item | undefined> {
   const row = await trx('items').where({ kitchen_id: kitchenId, item_id: itemId }).select('body').first();
   return row && upgradeItem(row.body);
 }
 
+/** Adds an item. */
 export async function insertItem(trx: Trx, kitchenId: string, item: Item): Promise<void> {
   await trx('items').insert({ kitchen_id: kitchenId, item_id: item.id, ...itemColumns(item) });
 }
@@ -82,6 +87,7 @@ const itemColumns = (item: Item) => ({
   body: JSON.stringify(item),
 });
 
+/** Whether an item ever had a lot: then its unit stays. */
 export async function hasLots(trx: Trx, kitchenId: string, itemId: string): Promise<boolean> {
   return (
     (await trx('lots').where({ kitchen_id: kitchenId, item_id: itemId }).select('lot_id').first()) !==
@@ -95,11 +101,13 @@ const lotsWithItems = (trx: Trx, kitchenId: string) =>
     .where('l.kitchen_id', kitchenId)
     .select('l.*', 'i.body');
 
+/** A lot with its item, out of their columns. */
 export const lotRowFrom = (r: LotColumns & { body: Item }): LotRow => ({
   lot: lotFrom(r),
   item: upgradeItem(r.body),
 });
 
+/** A page of lots, by item and words. */
 export async function selectLots(
   trx: Trx,
   kitchenId: string,
@@ -131,11 +139,13 @@ export async function selectLots(
   };
 }
 
+/** One lot with its item, or nothing. */
 export async function selectLot(trx: Trx, kitchenId: string, lotId: string): Promise<LotRow | undefined> {
   const row = await lotsWithItems(trx, kitchenId).where('l.lot_id', lotId).first();
   return row && lotRowFrom(row);
 }
 
+/** Lots by their ids, each with its item. */
 export async function selectLotsById(trx: Trx, kitchenId: string, ids: string[]): Promise<LotRow[]> {
   return (await lotsWithItems(trx, kitchenId).whereIn('l.lot_id', ids)).map(lotRowFrom);
 }
@@ -161,6 +171,7 @@ export async function selectLastCosts(trx: Trx, kitchenId: string): Promise<Map<
   return new Map(rows.map(r => [r.item_id, trimmed(r.unit_cost)]));
 }
 
+/** A lot that is to be added. */
 export type NewLot = Omit<Lot, 'onHand'>;
 
 /** As many lots as there are, by arrays: a statement has no room for the values of thousands one by one. */
@@ -193,6 +204,7 @@ export async function insertLots(trx: Trx, kitchenId: string, lots: readonly New
   ]);
 }
 
+/** Notes on which day a lot was opened, or that it is closed. */
 export async function setOpened(
   trx: Trx,
   kitchenId: string,

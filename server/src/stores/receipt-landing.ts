@@ -13,6 +13,7 @@ export interface Staged {
   landed: LandedLine[];
   total: string;
 }
+/** A part of an import after landing: every fault by its path, or what is laid aside. */
 export interface LandedPart {
   faults: Fault[];
   rows: { place: number; id: string; fingerprint: string; staged: string }[];

@@ -119,6 +119,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
   return viewFrom({ ...row, body: { receipt, landed: land.lines }, taken_back: '' });
 }
 
+/** A page of receipts, newest first. */
 export async function list(
   call: Call<unknown, QueryOf<typeof listReceipts>, unknown>,
 ): Promise<ReplyOf<typeof listReceipts>> {
@@ -159,6 +160,7 @@ export async function list(
   };
 }
 
+/** One receipt with what its lines cost in the end. */
 export async function read(call: Call<ParamsOf<typeof readReceipt>, unknown, unknown>): Promise<ReceiptView> {
   const row = await find(call, call.params.receiptId);
   if (!row) throw notFound('This receipt');
@@ -215,6 +217,7 @@ export async function takeBack(
   return viewFrom({ ...row, taken_back: body.reason });
 }
 
+/** Kept readings of files. */
 export async function mappings(call: Call<unknown, unknown, unknown>): Promise<{ mappings: SavedMapping[] }> {
   const rows = await call
     .trx('receipt_mappings')
@@ -224,6 +227,7 @@ export async function mappings(call: Call<unknown, unknown, unknown>): Promise<{
   return { mappings: rows.map(r => ({ id: r.mapping_id, name: r.name, mapping: r.body })) };
 }
 
+/** Keeps a reading by its name. */
 export async function saveMapping(
   call: Call<ParamsOf<typeof putMapping>, unknown, BodyOf<typeof putMapping>>,
 ): Promise<SavedMapping> {
@@ -244,6 +248,7 @@ export async function saveMapping(
   return call.body;
 }
 
+/** Forgets one. */
 export async function dropMapping(
   call: Call<ParamsOf<typeof removeMapping>, unknown, unknown>,
 ): Promise<{ removed: boolean }> {

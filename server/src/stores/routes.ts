@@ -10,6 +10,7 @@ import * as receipts from './receipts.ts';
 import * as service from './service.ts';
 import * as stock from './stock.ts';
 
+/** Mounts the endpoints of stores. */
 export const storeRoutes: Mounted[] = [
   room(contract.listItems, service.items),
   room(contract.addItem, service.add),

@@ -18,10 +18,12 @@ import * as queries from './queries.ts';
 
 type AnyCall = Call<unknown, unknown, unknown>;
 
+/** Every item of the kitchen. */
 export async function items(call: AnyCall): Promise<{ items: Item[] }> {
   return { items: await queries.selectItems(call.trx, call.kitchenId) };
 }
 
+/** Adds an item; the same twice is the same. */
 export async function add(call: Call<unknown, unknown, BodyOf<typeof addItem>>): Promise<Item> {
   const item = { ...call.body, version: 1 };
   const there = await queries.selectItem(call.trx, call.kitchenId, item.id);
@@ -34,6 +36,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addItem>>):
   return item;
 }
 
+/** Changes an item, unless somebody else did meanwhile; its unit stays while it has lots. */
 export async function change(
   call: Call<ParamsOf<typeof changeItem>, unknown, BodyOf<typeof changeItem>>,
 ): Promise<Item> {
@@ -72,6 +75,7 @@ export async function change(
   return item;
 }
 
+/** A page of lots. */
 export async function lots(
   call: Call<unknown, QueryOf<typeof listLots>, unknown>,
 ): Promise<ReplyOf<typeof listLots>> {
@@ -141,20 +145,36 @@ export function arrivalOf(day: string, now_ms: number, zone: string): string {
   return new Date(day === dayOf(now_ms, zone) ? now_ms : instantOf(`${day}T00:00`, zone)).toISOString();
 }
 
+/**
+ * A lot by its id.
+ *
+ * @throws HttpProblem 404 where there is none
+ */
 export async function readLot(call: Pick<AnyCall, 'trx' | 'kitchenId'>, lotId: string): Promise<Lot> {
   return (await findLot(call, lotId)).lot;
 }
 
+/**
+ * A lot with its item.
+ *
+ * @throws HttpProblem 404 where there is none
+ */
 export async function findLot(call: Pick<AnyCall, 'trx' | 'kitchenId'>, lotId: string) {
   const row = await queries.selectLot(call.trx, call.kitchenId, lotId);
   if (!row) throw notFound('That lot');
   return row;
 }
 
+/**
+ * Refuses what has faults.
+ *
+ * @throws HttpProblem 422 with all of them, where there are any
+ */
 export function refuse(faults: Fault[]): void {
   if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
 }
 
+/** The problem of an id that names something else already. */
 export function idTaken(what: string): HttpProblem {
   return problem(409, {
     code: 'id-taken',
@@ -164,6 +184,11 @@ export function idTaken(what: string): HttpProblem {
   });
 }
 
+/**
+ * Refuses parts of what is counted in pieces.
+ *
+ * @throws HttpProblem 422
+ */
 export function wholeNumber(item: Item, quantity: string): void {
   if (item.unit === 'each' && !new Decimal(quantity).isInteger())
     throw problem(422, {

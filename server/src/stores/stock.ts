@@ -31,6 +31,38 @@ const BELOW = `i.minimum is not null and i.minimum > coalesce((select sum(l.on_h
 const SPOILING = `exists (select 1 from lots l where l.kitchen_id = i.kitchen_id and l.item_id = i.item_id
   and l.on_hand > 0 and l.best_by <= ?)`;
 
+const COUNTS = `
+  select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling
+  from items i where i.kitchen_id = ?`;
+
+/** What there is of an item `p` now: what is left stands at its lots, what it is worth in its months. */
+const FIGURES_NOW = `
+  select coalesce(min(m.q), 0) as quantity, coalesce(min(m.v), 0) as value, count(l.lot_id)::int as lots,
+    min(l.best_by) as best_by,
+    coalesce(
+      (array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open
+  from (
+      select sum(quantity) q, sum(value) v from item_months
+      where kitchen_id = p.kitchen_id and item_id = p.item_id
+    ) m
+  left join lots l on l.kitchen_id = p.kitchen_id and l.item_id = p.item_id and l.on_hand > 0`;
+
+/** What there was of it at an instant: the sum of whole months, and of the movements of the month it lies in. */
+const FIGURES_AT = `
+  select coalesce(m.q, 0) + coalesce(d.q, 0) as quantity, coalesce(m.v, 0) + coalesce(d.v, 0) as value,
+    0 as lots, null::date as best_by, '' as open
+  from (
+      select sum(quantity) q, sum(value) v from item_months
+      where kitchen_id = p.kitchen_id and item_id = p.item_id
+        and month < date_trunc('month', ?::timestamptz at time zone 'UTC')::date
+    ) m,
+    (
+      select sum(quantity) q, sum(quantity * unit_cost) v from movements
+      where kitchen_id = p.kitchen_id and item_id = p.item_id
+        and at >= date_trunc('month', ?::timestamptz at time zone 'UTC') at time zone 'UTC'
+        and at <= ?::timestamptz
+    ) d`;
+
 /**
  * What is on the shelf by item, now or at a past instant: whole months from their sums, the month of the instant from
  * its movements.
@@ -62,18 +94,6 @@ export async function stock(
   if (query.only === 'spoiling soon') page.whereRaw(SPOILING, [soon]);
   const key = fromKey(query.after, ['text', 'uuid']);
   if (key) page.whereRaw('(i.name, i.item_id) > (?, ?::uuid)', key);
-  // Now, what is left stands at the lots; of the past it is a sum of months and of the last month's movements.
-  const figures = past
-    ? `select coalesce(m.q, 0) + coalesce(d.q, 0) as quantity, coalesce(m.v, 0) + coalesce(d.v, 0) as value,
-         0 as lots, null::date as best_by, '' as open
-       from (select sum(quantity) q, sum(value) v from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id
-               and month < date_trunc('month', ?::timestamptz at time zone 'UTC')::date) m,
-            (select sum(quantity) q, sum(quantity * unit_cost) v from movements where kitchen_id = p.kitchen_id and item_id = p.item_id
-               and at >= date_trunc('month', ?::timestamptz at time zone 'UTC') at time zone 'UTC' and at <= ?::timestamptz) d`
-    : `select coalesce(min(m.q), 0) as quantity, coalesce(min(m.v), 0) as value, count(l.lot_id)::int as lots, min(l.best_by) as best_by,
-         coalesce((array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open
-       from (select sum(quantity) q, sum(value) v from item_months where kitchen_id = p.kitchen_id and item_id = p.item_id) m
-       left join lots l on l.kitchen_id = p.kitchen_id and l.item_id = p.item_id and l.on_hand > 0`;
   const { rows } = await trx.raw<{
     rows: {
       item_id: string;
@@ -86,14 +106,11 @@ export async function stock(
       best_by: string | null;
       open: string;
     }[];
-  }>(`select p.*, f.* from ? p cross join lateral (${figures}) f order by p.name, p.item_id`, [
-    page,
-    ...(past ? [at, at, at] : []),
-  ]);
-  const counts = await trx.raw<{ rows: { below: string; spoiling: string }[] }>(
-    `select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling from items i where i.kitchen_id = ?`,
-    [soon, kitchenId],
+  }>(
+    `select p.*, f.* from ? p cross join lateral (${past ? FIGURES_AT : FIGURES_NOW}) f order by p.name, p.item_id`,
+    [page, ...(past ? [at, at, at] : [])],
   );
+  const counts = await trx.raw<{ rows: { below: string; spoiling: string }[] }>(COUNTS, [soon, kitchenId]);
   const reserved = past
     ? new Map<string, string>()
     : reservedOf(await shoppingFor(call, () => countedShelf(call)));
@@ -119,6 +136,7 @@ export async function stock(
   };
 }
 
+/** Every item with its lots that have something left, and what is kept for plans. */
 export async function shelf(call: Call<unknown, unknown, unknown>): Promise<ReplyOf<typeof readShelf>> {
   const bare = await bareShelf(call);
   const reserved = reservedOf(await shoppingFor(call, async () => bare));
@@ -128,6 +146,7 @@ export async function shelf(call: Call<unknown, unknown, unknown>): Promise<Repl
 const MOVEMENTS_SHOWN = 300;
 const GENERATIONS = 6;
 
+/** A lot with its movements and its trace both ways. */
 export async function lotView(call: Call<ParamsOf<typeof readLot>, unknown, unknown>): Promise<LotView> {
   const { trx, kitchenId, params } = call;
   const row = await findLot(call, params.lotId);
