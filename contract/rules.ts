@@ -401,6 +401,12 @@ export function dictionary<T>(inner: Rule<T>): Rule<Record<string, T>> {
  *
  * @param key  the key that names the branch
  * @param branches  value of the key → rule for the whole object, key included
+ * @example
+ * const step = union('kind', {
+ *   time: shape({ kind: choice(['time']), minutes: figure({ min: 0, max: 60, name: 'The minutes' }) }),
+ *   look: shape({ kind: choice(['look']), text: text({ max: 80 }) }),
+ * });
+ * check(step, { kind: 'time', minutes: 90 }).faults[0].path; // 'minutes'
  */
 export function union<T>(key: string, branches: Record<string, Rule<unknown>>): Rule<T> {
   const rules = new Map(Object.entries(branches));

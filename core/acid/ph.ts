@@ -29,6 +29,9 @@ export interface AcidityReading {
  * whether or not it would count as evidence.
  *
  * @param reading  one reading of a finished jar
+ * @example
+ * const reading = { ph: 3.9, temp_C: 24, hoursSinceProcessing: 3, method: 'meter', buffers: [4.01, 7] };
+ * evidenceFaults(reading).length; // 1
  */
 export function evidenceFaults(reading: AcidityReading): string[] {
   const faults: string[] = [];

@@ -17,6 +17,10 @@ import type { BatchState, Deviation, JarState, Trace } from './state.ts';
  *
  * @param events  entries of one batch
  * @returns plain data, safe to store and send
+ * @example
+ * const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
+ * batch.add('jars.filled', { size: 'half-pint', jars: [1, 2], jarLotId: null, lidLotId: null });
+ * fold(batch.events).jars.map(jar => jar.number); // [1, 2]
  */
 export function fold(events: readonly BatchEvent[]): BatchState {
   const { standing, corrections } = settleCorrections(events);

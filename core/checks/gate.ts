@@ -20,6 +20,10 @@ export interface Gate {
 /**
  * Everything that stands between held and released. Batch conditions hold every jar; jar conditions hold their jars.
  * Nothing here can be waived: above pH 4.6 nothing is released, and nothing without an authority is released for sale.
+ *
+ * @example
+ * const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
+ * gate(fold(batch.events)).releasable; // []
  */
 export function gate(state: BatchState): Gate {
   if (!state.started) {

@@ -66,7 +66,13 @@ export interface BatchStanding {
   released: number[];
 }
 
-/** Where each jar and the batch stand now. A jar released once goes back to held when a later fact closes its gate. */
+/**
+ * Where each jar and the batch stand now. A jar released once goes back to held when a later fact closes its gate.
+ *
+ * @example
+ * const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
+ * standing(fold(batch.events)).stage; // 'cooking'
+ */
 export function standing(state: BatchState): BatchStanding {
   const opened = gate(state);
   const ever = new Set(state.releases.flatMap(r => r.jars));

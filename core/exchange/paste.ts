@@ -51,6 +51,9 @@ const YIELD = /^(?:yields?|makes?|servings?|serves)\b\s*:?\s*(.*)$/i;
  * @param locale  the kitchen's, for figures
  * @param index  names of the kitchen's library
  * @param newId  makes the id of each line and step
+ * @example
+ * const index = nameIndex(libraryOf([]));
+ * readPasted('Plum jam\n\n4 c sugar', 'en-US', index, () => 'id').title; // 'Plum jam'
  */
 export function readPasted(text: string, locale: string, index: NameIndex, newId: () => string): Pasted {
   const out: Pasted = { title: '', yieldText: '', lines: [], steps: [], unread: [] };

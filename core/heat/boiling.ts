@@ -45,6 +45,9 @@ export function vapourPressure_Pa(temp_C: number): number {
  * Boiling point of water in °C at an altitude under the standard atmosphere.
  *
  * @param altitude_m  -500 to 11,000 m
+ * @example
+ * Math.round(boilingPoint_C(0)); // 100
+ * boilingPoint_C(1500) < 96; // true
  */
 export function boilingPoint_C(altitude_m: number): number {
   const pressure_Pa = standardPressure_Pa(altitude_m);
@@ -69,6 +72,8 @@ export const GEL_RISE_C = 40 / 9;
  *
  * @param altitude_m  -500 to 11,000 m
  * @param thermometerError_C  what this thermometer reads above the truth; added, so that the figure is the one to look for
+ * @example
+ * Math.round((gelPoint_C(0) - boilingPoint_C(0)) * 10) / 10; // 4.4
  */
 export function gelPoint_C(altitude_m: number, thermometerError_C = 0): number {
   return boilingPoint_C(altitude_m) + GEL_RISE_C + thermometerError_C;

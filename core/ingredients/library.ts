@@ -112,7 +112,12 @@ export interface NameIndex {
   find(text: string): { ingredient: Ingredient; exact: boolean } | null;
 }
 
-/** Builds the index of a library. */
+/**
+ * Builds the index of a library.
+ *
+ * @example
+ * nameIndex(libraryOf([])).find('granulated sugar').ingredient.id; // 'sugar'
+ */
 export function nameIndex(library: readonly Ingredient[]): NameIndex {
   const byName = new Map<string, Ingredient>();
   for (const ingredient of library) {

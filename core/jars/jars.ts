@@ -99,7 +99,12 @@ export function jarCountText(count: number, id: JarSizeId): string {
   return `${count} ${count === 1 ? size.name : size.plural}`;
 }
 
-/** Jars of several sizes together, in pints. */
+/**
+ * Jars of several sizes together, in pints.
+ *
+ * @example
+ * pintsOf([{ size: 'half-pint', count: 7 }]).toFraction(true); // '3 1/2'
+ */
 export function pintsOf(jars: readonly { size: JarSizeId; count: number }[]): Fraction {
   return jars.reduce((sum, j) => sum.add(jarSize(j.size).pints.mul(j.count)), new Fraction(0));
 }

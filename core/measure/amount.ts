@@ -267,6 +267,9 @@ function questionOf(amount: Amount, hint: AmountHint): AmountQuestion | null {
  * @param locale  the kitchen's
  * @param hint  what is known of the ingredient
  * @returns the amount above zero with its question if it can mean two things, or a fault naming what could not be read
+ * @example
+ * readAmount('1 1/2 c', 'en-US').value.value; // '3/2'
+ * readAmount('12 oz', 'en-US', { liquid: true }).ask.choices.length; // 2
  */
 export function readAmount(text: string, locale: string, hint: AmountHint = {}): AmountReading {
   if (/^\s*to taste\s*$/i.test(text))

@@ -9,6 +9,8 @@ export type Day = string;
  * @param instant_ms  milliseconds since the epoch, UTC
  * @param zone  IANA name, such as America/Denver
  * @throws RangeError for an unknown zone
+ * @example
+ * dayOf(Date.parse('2026-11-21T03:30:00Z'), 'America/Denver'); // '2026-11-20'
  */
 export function dayOf(instant_ms: number, zone: string): Day {
   const format = timeFormat('en-CA', {

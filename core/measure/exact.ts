@@ -14,6 +14,8 @@ export { Decimal, Fraction };
  * @param places  decimals of the result, 2 for cents
  * @returns one Decimal a weight, in the same order; their sum is `total` rounded half-even to `places`
  * @throws RangeError when there is nothing to split over or a weight is negative
+ * @example
+ * allocate(new Decimal('1.00'), [1, 1, 1].map(n => new Decimal(n)), 2).map(String); // ['0.34', '0.33', '0.33']
  */
 export function allocate(total: Decimal, weights: Decimal[], places: number): Decimal[] {
   if (weights.length === 0) throw new RangeError('allocate: at least one weight is needed');

@@ -11,8 +11,9 @@ export type Names<T> = { [name: string]: T } & { readonly [BARE]: true };
  *
  * @param given  pairs of name and thing, or a table written down; of two things of one name the later counts
  * @example
- * const grams = byName([[line.id, 200]]);
- * grams['constructor']; // undefined
+ * const grams = byName([['constructor', 200]]);
+ * grams['constructor']; // 200
+ * byName()['constructor']; // undefined
  */
 export function byName<T>(pairs?: Iterable<readonly [string, T]>): Names<T>;
 export function byName<T>(table: Readonly<Record<string, T>>): Names<T>;
@@ -29,7 +30,7 @@ export function byName<T>(
  * The same for a table whose names are known beforehand, such as jar sizes.
  *
  * @example
- * const plurals = ofNames(JAR_SIZES.map(s => [s.id, s.plural]));
+ * ofNames(JAR_SIZES.map(s => [s.id, s.plural])).pint; // 'pints'
  */
 export function ofNames<K extends string, T>(pairs: Iterable<readonly [K, T]>): Partial<Record<K, T>> {
   return byName(pairs) as unknown as Partial<Record<K, T>>;

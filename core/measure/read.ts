@@ -138,6 +138,10 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
  * Reads a number within limits, as a double (for physics).
  *
  * @returns the value, or a fault that says what, why and what next
+ * @example
+ * readNumber('2,5', 'de-DE', { name: 'The weight' }).value; // 2.5
+ * readNumber('12', 'en-US', { name: 'The pH', max: 14 }).ok; // true
+ * readNumber('15', 'en-US', { name: 'The pH', max: 14 }).fault.what; // 'The pH must be at most 14.'
  */
 export function readNumber(text: string, locale: string, limits: NumberLimits): Reading<number> {
   const rational = readRational(text, locale);

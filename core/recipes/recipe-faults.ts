@@ -26,6 +26,10 @@ const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next
 /**
  * What is wrong with a recipe as it is written, by path, beside what its shape allows. Whether it is safe is the
  * review's to say; this only keeps what cannot be scaled, weighed or cooked.
+ *
+ * @example
+ * recipeFaults(plumJam); // []
+ * recipeFaults({ ...plumJam, lines: [] }).length > 0; // true
  */
 export function recipeFaults(recipe: Recipe): Fault[] {
   const faults: Fault[] = [];

@@ -93,6 +93,8 @@ export function jarsForFactor(
  * @param pints  what there is to fill
  * @param sizes  sizes that may be used; `main` is one of them
  * @returns counts, largest first, and what is over in pints
+ * @example
+ * chooseJars(new Fraction(7, 2), 'pint', ['pint', 'half-pint']).jars; // [{ size: 'pint', count: 3 }, { size: 'half-pint', count: 1 }]
  */
 export function chooseJars(
   pints: Fraction,
@@ -153,6 +155,10 @@ export function layOut(
  * @param jars  jars to be filled, which set the per-jar lines
  * @param measured  measures taken so far, which settle ratios
  * @throws RangeError for a line that cannot be weighed, or a ratio that cannot be reckoned
+ * @example
+ * const twice = scaleRecipe(plumJam, new Fraction(2), [{ size: 'half-pint', count: 16 }]);
+ * const once = scaleRecipe(plumJam, new Fraction(1), [{ size: 'half-pint', count: 8 }]);
+ * twice.lines[0].mass_g / once.lines[0].mass_g; // 2
  */
 export function scaleRecipe(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>,

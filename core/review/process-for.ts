@@ -19,6 +19,10 @@ import { authorityFault } from './authority.ts';
  * A jar smaller than every row takes the next size up; a larger one is refused. A recipe that its authority no longer
  * covers, and an own recipe, borrow no time, except a fruit spread of safely acid fruit that meets its standard of
  * identity (the published family time).
+ *
+ * @example
+ * processFor(plumJam, 'half-pint', 716).time.minutes; // 15
+ * processFor(plumJam, 'half-pint', 4000).ok; // false
  */
 export function processFor(recipe: Recipe, size: JarSizeId, altitude_m: number): ProcessAnswer {
   if (altitude_m < ALTITUDE_LIMIT_M.min || altitude_m > ALTITUDE_LIMIT_M.max) {

@@ -31,6 +31,8 @@ const CLASS_WHY: Record<Exclude<FoodClass, 'refused'>, string> = {
  * whether it may bear its name, and whether it may be cooked for sale.
  *
  * @param finishedSolids_pct  soluble solids foreseen or read, for the name check
+ * @example
+ * review(plumJam).route.open; // true
  */
 export function review(recipe: Recipe, finishedSolids_pct: number | null = null): Review {
   const faults = reviewFaults(recipe);

@@ -87,6 +87,10 @@ export interface PlannedDraw<L> {
  *
  * @param wanted  decimal in the item's unit, from 0
  * @returns what each lot gives, and what is lacking
+ * @example
+ * const lot = (label, receivedOn, onHand, openedOn = null) => ({ id: label, label, receivedOn, openedOn, onHand, bestBy: null });
+ * const lots = [lot('NEW', '2026-05-09', '500'), lot('OPEN', '2026-06-01', '300', '2026-06-02')];
+ * planDraw(lots, new Decimal(400)).draws.map(d => `${d.quantity} of ${d.lot.label}`); // ['300 of OPEN', '100 of NEW']
  */
 export function planDraw<L extends Ordered & Pick<Lot, 'onHand'>>(
   lots: readonly L[],

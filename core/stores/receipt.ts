@@ -97,6 +97,11 @@ export interface LandedReceipt {
  *
  * @param items  by id
  * @returns the landed lines, or every fault with its path in the receipt
+ * @example
+ * const sugar = upgradeItem({ id: 's', kind: 'ingredient', name: 'Sugar', unit: 'g', unit_g: 1 });
+ * const line = { id: 'l', itemId: 's', packages: '2', quantity: '1', unit: 'kg', price: '3.00', pricedBy: 'line', discount: '0', taxed: true, lotId: 'a', label: 'A', bestBy: null, strength_pct: null, facts: plainFacts() };
+ * const receipt = { id: 'r', supplier: 'Depot', day: '2026-05-01', number: '', lines: [line], discount: '0', tax: '0.30', delivery: '0' };
+ * landReceipt(receipt, new Map([['s', sugar]]), '2026-05-02').value.lines[0].landed; // '3.30'
  */
 export function landReceipt(
   receipt: Receipt,

@@ -106,6 +106,9 @@ export function netMass_g(net: NetContents): number {
  * of which no jar can be sold hand their share to the others. Rounded parts add up to the total, and so do the sizes.
  *
  * @returns exact and rounded figures; `bySize` is empty while no jar can be sold
+ * @example
+ * const input = { currency: 'USD', lines: [], jars: [], lost: [], unpriced: [] };
+ * costSheet(input).total; // '0.00'
  */
 export function costSheet(input: CostInput): CostSheet {
   const exactOf = (lines: readonly CostLine[]) => lines.reduce((sum, l) => sum.plus(l.cost), ZERO);
