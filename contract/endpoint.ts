@@ -26,8 +26,8 @@ export interface Endpoint<P, Q, B, R> {
   reply: Reply<R>;
 }
 
-// oxlint-disable-next-line typescript/no-explicit-any -- the table holds endpoints of every shape
 /** An endpoint of whatever params, query, body and reply. */
+// oxlint-disable-next-line typescript/no-explicit-any -- the table holds endpoints of every shape
 export type AnyEndpoint = Endpoint<any, any, any, any>;
 
 type None = Record<never, never>;

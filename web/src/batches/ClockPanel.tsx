@@ -6,6 +6,7 @@ import { waterCover_in } from '@cocotte/core/times';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
+import { Cells } from '../kit/layout.tsx';
 import { OneOf, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
@@ -135,14 +136,7 @@ export function ClockPanel({
         </Box>
       </Box>
       {mayCook && (
-        <Box
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: { xs: '1fr', sm: boiling ? '1fr 1fr 1fr' : '1fr 1fr' },
-            gap: 1.75,
-            mt: 2,
-          }}
-        >
+        <Cells wide="[object Object]" gap={1.75} mt={2}>
           {!boiling && !resting && (
             <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.boiling')}>
               {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}
@@ -177,7 +171,7 @@ export function ClockPanel({
           <Button variant="outlined" sx={big} onClick={() => setBroken(true)}>
             A jar broke or leaks
           </Button>
-        </Box>
+        </Cells>
       )}
       {resting && <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>}
       {broken && <BrokenDialog batch={batch} load={load} when={when} onClose={() => setBroken(false)} />}

@@ -3,6 +3,7 @@ import { Box, Button, Link as MuiLink, Tab, Tabs } from '@mui/material';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { addressOf, faultsOf } from '../shell/call.ts';
+import { Line } from '../kit/layout.tsx';
 import { Faults, Tag, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Waiting } from '../kit/Loaded.tsx';
@@ -85,16 +86,7 @@ function Cooking({ batch }: { batch: OpenBatch }) {
         .map(load => (
           <ClockPanel key={load.id} batch={batch} load={load} when={when} mayCook={mayCook} />
         ))}
-      <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          justifyContent: 'space-between',
-          flexWrap: 'wrap',
-          gap: 1,
-          mb: 2,
-        }}
-      >
+      <Line sx={{ justifyContent: 'space-between', mb: 2 }}>
         <Tabs value={part} onChange={(_, p: Part) => setPart(p)} aria-label="Parts of the batch">
           <Tab
             value="steps"
@@ -109,7 +101,7 @@ function Cooking({ batch }: { batch: OpenBatch }) {
           />
         </Tabs>
         {mayCook && <WhenFields when={when} />}
-      </Box>
+      </Line>
       <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
         {part === 'steps' && <StepPanel batch={batch} when={when} />}
         {part === 'lots' && <DrawPanel batch={batch} when={when} />}

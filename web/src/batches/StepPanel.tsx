@@ -5,7 +5,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick, Temperature } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
-import { Columns, Stack } from '../kit/layout.tsx';
+import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { useRead } from '../kit/readers.ts';
 import { targetWords, windowText } from '../recipes/words.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
@@ -65,9 +65,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               </Box>
             )}
             {now.caution && <Caution>{now.caution}</Caution>}
-            <Box
-              sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr' }, gap: 1.75, mt: 2 }}
-            >
+            <Cells wide="2fr 1fr" gap={1.75} mt={2}>
               <Button
                 variant="contained"
                 sx={{ minHeight: 72, fontSize: '1.2rem' }}
@@ -89,7 +87,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                   {now.window ? 'Start the wait' : 'Begin'}
                 </Button>
               )}
-            </Box>
+            </Cells>
           </Sheet>
         ) : (
           <Sheet title="Every step is done">

@@ -4,6 +4,7 @@ import { clockText, countdownText, dayText, instantText } from '@cocotte/core/me
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
+import { Columns } from '../kit/layout.tsx';
 import { Nothing, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
@@ -54,14 +55,7 @@ export function TodayPage() {
           Start a batch
         </Button>
       </ViewHead>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.25fr) minmax(0, 1fr)' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="1.25fr 1fr">
         <Sheet
           title="Due"
           aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}
@@ -116,7 +110,7 @@ export function TodayPage() {
           {data && running.length === 0 && <Nothing>The stove is off.</Nothing>}
         </Sheet>
         <ShelfSheet />
-      </Box>
+      </Columns>
       {data?.more && (
         <Typography sx={{ mt: 2 }}>
           Only the newest 200 open batches are shown here; the rest are under Records.

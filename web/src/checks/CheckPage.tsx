@@ -251,7 +251,7 @@ function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolea
         </Box>
       )}
       {released.length > 0 && (
-        <Box sx={{ mt: 2, display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Line mt={2}>
           <Box sx={{ color: 'leaf.main', fontWeight: 700 }}>Released: jars {rangesText(released)}.</Box>
           <Button
             component={Link}
@@ -260,7 +260,7 @@ function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolea
           >
             Go on to the labels
           </Button>
-        </Box>
+        </Line>
       )}
     </Sheet>
   );

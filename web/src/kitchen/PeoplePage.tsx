@@ -15,7 +15,7 @@ import { useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
 import { FreeText, Switcher } from '../kit/controls.tsx';
-import { Columns } from '../kit/layout.tsx';
+import { Columns, Stack } from '../kit/layout.tsx';
 import { Faults, Nothing, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 
@@ -160,7 +160,7 @@ function Links({ attempt }: { attempt: Attempt }) {
       if (link?.id === id) setLink(null);
     });
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+    <Stack>
       <Sheet title="Add somebody">
         <Switcher
           label="Role"
@@ -223,6 +223,6 @@ function Links({ attempt }: { attempt: Attempt }) {
           ))}
         </Box>
       </Sheet>
-    </Box>
+    </Stack>
   );
 }

@@ -9,7 +9,7 @@ import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/api.ts';
 import { addressOf, call } from '../shell/call.ts';
 import { Switcher } from '../kit/controls.tsx';
-import { Cells, Columns, Stack } from '../kit/layout.tsx';
+import { Cells, Columns, Line, Stack } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
@@ -106,10 +106,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
           {batch.state.labels.length > 0 && (
             <Sheet title="Sheets made" aside="print at 100 %, not fitted to the page">
               {batch.state.labels.toReversed().map(l => (
-                <Box
-                  key={l.eventId}
-                  sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1, flexWrap: 'wrap' }}
-                >
+                <Line key={l.eventId} sx={{ py: 1 }}>
                   <Box sx={{ flex: 1 }}>
                     {jarCountText(
                       l.jars.length,
@@ -125,7 +122,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
                   >
                     Open the sheet to print
                   </Button>
-                </Box>
+                </Line>
               ))}
             </Sheet>
           )}

@@ -7,6 +7,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { faultsOf } from '../../shell/call.ts';
+import { Columns, Stack } from '../../kit/layout.tsx';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../kit/Loaded.tsx';
@@ -162,15 +163,8 @@ function Opened({
           </Button>
         )}
       </ViewHead>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 360px' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Columns of="1fr 360px">
+        <Stack>
           <ScalePanel
             recipe={recipe}
             wanted={wanted}
@@ -196,8 +190,8 @@ function Opened({
           />
           <StepList recipe={recipe} kitchen={kitchen} />
           <HistoryPanel recipeId={recipeId} kitchen={kitchen} />
-        </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+        </Stack>
+        <Stack>
           <ProcessPanel recipe={recipe} kitchen={kitchen} sizes={plan.jars.map(j => j.size)} />
           <AuthorityPanel recipe={recipe} route={route} />
           <ReviewPanel recipe={recipe} solids_pct={solids} readings={readings} />
@@ -213,8 +207,8 @@ function Opened({
           <LayOutPanel recipe={recipe} jars={plan.jars} kitchen={kitchen} />
           <TastingPanel recipeId={recipeId} kitchen={kitchen} />
           <VersionPanel recipeId={recipeId} variantOf={recipe.variantOf} number={number} kitchen={kitchen} />
-        </Box>
-      </Box>
+        </Stack>
+      </Columns>
       {planning && (
         <PlanDialog
           recipeId={recipeId}

@@ -152,7 +152,7 @@ export function ScalePanel({
           />
         )}
       </Line>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2, flexWrap: 'wrap' }}>
+      <Line mt={2}>
         <Box sx={{ whiteSpace: 'nowrap' }} aria-live="polite">
           <Box component="span" sx={{ fontSize: '2rem', fontWeight: 700 }}>
             {total}
@@ -204,7 +204,7 @@ export function ScalePanel({
             loads.missing.length > 0 &&
             `; the ${plan.canner?.name} holds no ${jarSize(loads.missing[0] as JarSizeId).plural}`}
         </Soft>
-      </Box>
+      </Line>
       {(plan.pots.pots > 1 || plan.pots.overridden) && (
         <Box role="note" sx={{ mt: 1.5, borderLeft: 4, borderColor: 'live.fill', pl: 1.5 }}>
           {plan.pots.overridden ? (

@@ -6,6 +6,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../shell/call.ts';
+import { Columns } from '../../kit/layout.tsx';
 import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { usePlans, useStockChanged } from '../api.ts';
@@ -62,14 +63,7 @@ export function ShoppingPage() {
           <Soft>the list of {instantText(kept.at_ms, kitchen)}; ticks are kept here</Soft>
         </Box>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 360px' },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
+      <Columns of="1fr 360px">
         <Sheet
           title="To buy"
           aside={
@@ -139,7 +133,7 @@ export function ShoppingPage() {
             </Sheet>
           )}
         </Box>
-      </Box>
+      </Columns>
     </>
   );
 }

@@ -8,6 +8,7 @@ import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { CallError, call, faultsOf } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
+import { Line, Stack } from '../../kit/layout.tsx';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { useItems, useMappings, useStockChanged } from '../api.ts';
@@ -131,9 +132,9 @@ export function ImportPage() {
         detail="A delimited text file, one line for each thing bought."
       />
       <StoresNav />
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
+      <Stack>
         <Sheet title="The file">
-          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Line>
             <Button variant={glance ? 'outlined' : 'contained'} onClick={() => input.current?.click()}>
               Choose a file
             </Button>
@@ -165,7 +166,7 @@ export function ImportPage() {
                 }}
               />
             )}
-          </Box>
+          </Line>
           {progress && (
             <Box sx={{ mt: 2 }} role="status">
               {progress.words}
@@ -224,7 +225,7 @@ export function ImportPage() {
               0,
             )} of ${numberText(reading.rows, kitchen, 0)} lines`}
           >
-            <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+            <Line>
               <Button
                 variant="contained"
                 disabled={reading.receipts.length === 0 || progress !== null}
@@ -243,7 +244,7 @@ export function ImportPage() {
                 sx={{ width: 240 }}
               />
               <Soft>All of them or none.</Soft>
-            </Box>
+            </Line>
           </Sheet>
         )}
         {outcome && (
@@ -259,7 +260,7 @@ export function ImportPage() {
         {reading && reading.faults.length > 0 && (
           <LinesNotTaken faults={reading.faults} leftOut={reading.leftOut} />
         )}
-      </Box>
+      </Stack>
     </>
   );
 }
