@@ -203,6 +203,7 @@ test('a list is put in order by its heads and walked with the arrow keys; a new 
   await expect(page.getByRole('heading', { name: 'Stores', level: 1 })).toBeFocused();
   const shelf = page.getByRole('table', { name: 'The shelf' });
   const names = async () => shelf.getByRole('link').allInnerTexts();
+  await expect(shelf.getByRole('link').first()).toBeVisible();
   const first = await names();
   await shelf.getByRole('button', { name: 'Item' }).click();
   await shelf.getByRole('button', { name: 'Item' }).click();

@@ -7,7 +7,7 @@ import type { Recipe } from '../recipes/index.ts';
 import { processFor } from '../review/index.ts';
 import { PROCESS_ENTRIES } from './entries.ts';
 import { DOSES, PUBLISHED } from './published-times.fixture.ts';
-import { processByEntry, steamFault, waterCover_in } from './scheduled.ts';
+import { headspaceInches, processByEntry, steamFault, upgradeTime, waterCover_in } from './scheduled.ts';
 
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -149,6 +149,41 @@ describe('rules of the trade', () => {
     expect(at('tomatoes-crushed', 'pint', 6001)).toMatch(/over the 45/);
     expect(at('jam-no-pectin-10', 'quarter-pint', 0)).toMatch(/half-pints to quarts/);
     expect(at('apple-juice', 'half-gallon', 0)).toMatch(/half-pints to quarts/);
+  });
+
+  it('steam begins at half-pints, ends with quarts and with the forty-fifth minute, and needs a canner', () => {
+    const time = { method: 'boiling water', minutes: 45, jarSize: 'half-pint' } as const;
+    expect(steamFault(time)).toBeNull();
+    expect(steamFault({ ...time, jarSize: 'quart' })).toBeNull();
+    expect(steamFault({ ...time, minutes: 46 })).toBe(
+      '46 minutes is over the 45 that steam was tested for: the water would boil away.',
+    );
+    for (const { id, pints } of JAR_SIZES) {
+      const tested = pints.compare(1 / 2) >= 0 && pints.compare(2) <= 0;
+      expect([id, steamFault({ ...time, jarSize: id }) === null]).toEqual([id, tested]);
+    }
+    expect(steamFault({ ...time, method: 'hot-fill-hold' })).toMatch(/no canner/);
+  });
+
+  it('a headspace is shown in inches of 25.4 mm', () => {
+    expect([6.35, 12.7, 25.4].map(headspaceInches)).toEqual([0.25, 0.5, 1]);
+  });
+
+  it('a jar too large says how far the tables go, and an entry nobody knows is no time', () => {
+    const large = processByEntry('jam-no-pectin-10', 'half-gallon', 0);
+    expect(large).toMatchObject({ ok: false, what: 'No processing time for half-gallons.' });
+    const largest = PROCESS_ENTRIES.find(e => e.id === 'jam-no-pectin-10')?.rows.at(-1)?.jarSize as JarSizeId;
+    expect(!large.ok && large.next).toBe(`Use ${jarSize(largest).plural} or smaller.`);
+    expect(processByEntry('__proto__', 'pint', 0)).toMatchObject({ ok: false });
+  });
+
+  it('a time stored before hot fills were known is one in boiling water; a new one is left as it is', () => {
+    const answer = processByEntry('jam-no-pectin-10', 'half-pint', 0);
+    if (!answer.ok) throw new Error(answer.what);
+    const { method: _method, fill: _fill, ...old } = answer.time;
+    expect(upgradeTime(old as typeof answer.time)).toEqual(answer.time);
+    const hot = { ...answer.time, method: 'hot-fill-hold' as const, fill: { temp_C: 88, closure: 'lug' } };
+    expect(upgradeTime(hot)).toEqual(hot);
   });
 
   it('water cover is 1 inch, 2 over half an hour', () => {

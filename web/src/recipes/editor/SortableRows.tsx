@@ -14,7 +14,7 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Box, IconButton } from '@mui/material';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { say } from '../../words/index.ts';
 
 /**
@@ -37,14 +37,23 @@ export function SortableRows({
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const heard = useRef<string | number | null>(null);
   const place = (id: string | number) => ids.indexOf(String(id)) + 1;
   return (
     <DndContext
       sensors={sensors}
       accessibility={{
         announcements: {
-          onDragStart: ({ active }) => say('rows.taken', { what, at: place(active.id) }),
-          onDragOver: ({ over }) => (over ? say('rows.over', { at: place(over.id) }) : undefined),
+          onDragStart: ({ active }) => {
+            heard.current = active.id;
+            return say('rows.taken', { what, at: place(active.id) });
+          },
+          onDragOver: ({ over }) => {
+            // Taking a row up puts it over its own place at once: said then, it would drown "taken up".
+            if (!over || over.id === heard.current) return undefined;
+            heard.current = over.id;
+            return say('rows.over', { at: place(over.id) });
+          },
           onDragEnd: ({ over }) => say('rows.put', { at: over ? place(over.id) : 0 }),
           onDragCancel: () => say('rows.left'),
         },

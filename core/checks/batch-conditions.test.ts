@@ -1,0 +1,219 @@
+import { randomUUID } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
+import { PaperBatch } from '../../testing/builders.ts';
+import { fold } from '../batches/index.ts';
+import { routeToSale } from '../review/index.ts';
+import { type Condition, gate } from './index.ts';
+
+const four = [1, 2, 3, 4];
+const all = (batch: PaperBatch) => gate(fold(batch.events)).conditions;
+const find = (batch: PaperBatch, code: string): Condition | undefined =>
+  all(batch).find(c => c.code === code);
+const releasable = (batch: PaperBatch) => gate(fold(batch.events)).releasable;
+const tomatoes = (started = {}) => new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], started);
+const jam = (started = {}) => new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }], started);
+const beans = () => new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
+
+describe('the purpose', () => {
+  it('asks for an authority only of what is sold', () => {
+    const own = { ...crushedTomatoes, authority: { grade: 'own' as const, entryId: null } };
+    const route = routeToSale(own);
+    expect(route.open).toBe(false);
+    for (const purpose of ['home', 'gift'] as const)
+      expect(find(tomatoes({ purpose, route }), 'authority')).toBeUndefined();
+    const sale = find(tomatoes({ route }), 'authority');
+    expect(sale).toMatchObject({ met: false, evidence: `${route.what} ${route.why}`, next: route.next });
+    expect(sale?.why).toContain(route.source);
+    const open = routeToSale(crushedTomatoes);
+    expect(find(tomatoes(), 'authority')).toMatchObject({ met: true, evidence: open.what, next: '' });
+  });
+
+  it('of a trial is never to release: every other condition met, nothing goes through', () => {
+    const trial = tomatoes({ purpose: 'trial' }).cookWell().readPh(3.9);
+    const open = all(trial).filter(c => !c.met);
+    expect(open.map(c => c.code)).toEqual(['purpose']);
+    expect(open[0]).toMatchObject({ jars: null, evidence: 'This batch is a trial.' });
+    expect(releasable(trial)).toEqual([]);
+  });
+});
+
+describe('a spread', () => {
+  it('that sets by cooking names the pot and the gel point in both scales', () => {
+    const none = find(jam(), 'gel');
+    // 2,350 ft: water boils some 2.3 °C below 100, and the gel point is 4.4 °C (8 °F) above that; common practice.
+    expect(none).toMatchObject({ met: false });
+    expect(none?.evidence).toBe('No pot temperature is logged; the gel point here is 215.7 °F (102.0 °C).');
+    const cool = jam().fact('temperature.read', { where: 'pot', temp_C: 100 });
+    expect(find(cool, 'gel')).toMatchObject({
+      met: false,
+      evidence: 'The pot reached 212.0 °F (100.0 °C); the gel point here is 215.7 °F (102.0 °C).',
+    });
+    // The hottest of the pot counts, whatever the canner or a jar read.
+    cool.fact('temperature.read', { where: 'canner', temp_C: 104 });
+    expect(find(cool, 'gel')?.met).toBe(false);
+    cool.fact('temperature.read', { where: 'pot', temp_C: 102.5 });
+    cool.fact('temperature.read', { where: 'pot', temp_C: 96 });
+    expect(find(cool, 'gel')?.met).toBe(true);
+  });
+
+  it('counts its fruit as it was weighed in, not as it is written', () => {
+    expect(find(jam(), 'identity')).toMatchObject({ met: true, title: 'Enough fruit to be called jam' });
+    const thin = jam().fact('line.weighed', { lineId: 'plums', mass_g: 200 });
+    expect(find(thin, 'identity')).toMatchObject({ met: false, jars: null });
+    thin.fact('line.weighed', { lineId: 'plums', mass_g: 1400 });
+    expect(find(thin, 'identity')?.met).toBe(true);
+  });
+
+  it('is asked for no acid and no brine; a pickle for no fruit and no gel', () => {
+    const codes = (batch: PaperBatch) => all(batch).map(c => c.code);
+    expect(codes(jam())).not.toEqual(expect.arrayContaining(['acid-share']));
+    expect(codes(jam())).not.toEqual(expect.arrayContaining(['ph-evidence']));
+    expect(codes(beans())).not.toEqual(expect.arrayContaining(['identity']));
+    expect(codes(beans())).toEqual(expect.arrayContaining(['acid-share', 'brine-strength', 'ph-evidence']));
+  });
+});
+
+describe('the acid of a batch', () => {
+  it('may err by two hundredths, as a kitchen scale does, and not by more', () => {
+    const planned_g = 1434;
+    const at = (share: number) =>
+      find(beans().fact('line.weighed', { lineId: 'vinegar', mass_g: planned_g * share }), 'acid-share');
+    expect(at(0.981)?.met).toBe(true);
+    expect(at(0.979)).toMatchObject({ met: false, title: 'At least the acid the authority asks for' });
+    expect(at(1.5)?.met).toBe(true);
+    // Food is beans, and 6 g of dill and 4 g of garlic in each of eight jars: 1434 / 1894.4.
+    expect(at(0.9)?.evidence).toBe('68.1 g of acid for 100 g of food went in; the recipe has 75.7 g.');
+  });
+
+  it('in each jar is the dose, and is no part of the share: crushed tomatoes have no share to keep', () =>
+    expect(find(tomatoes(), 'acid-share')).toBeUndefined());
+
+  it('no food weighed in is no excuse: the share is what was planned, and a brine still has its strength', () => {
+    const batch = beans();
+    for (const lineId of ['beans', 'dill', 'garlic']) batch.fact('line.weighed', { lineId, mass_g: 0 });
+    expect(find(batch, 'acid-share')?.met).toBe(true);
+    batch.fact('line.weighed', { lineId: 'water', mass_g: 2000 });
+    expect(find(batch, 'brine-strength')?.met).toBe(false);
+  });
+});
+
+describe('the trace', () => {
+  it('asks for a lot of each line but water, and for lids of each jar that goes out', () => {
+    const batch = tomatoes();
+    expect(find(batch, 'traced')).toMatchObject({
+      met: false,
+      evidence: 'No lot was drawn for: Tomatoes, Bottled lemon juice.',
+      next: 'Draw the lots that were used.',
+    });
+    batch.fill([1, 2]);
+    expect(find(batch, 'traced')?.evidence).toContain('lids of jars 1, 2');
+    batch.drawAll();
+    expect(find(batch, 'traced')).toMatchObject({
+      met: true,
+      evidence: 'Each ingredient and lid was drawn from a lot.',
+    });
+    expect(beans().recipe.lines.map(l => l.role)).toContain('water');
+    expect(find(beans(), 'traced')?.evidence).not.toContain('Water');
+  });
+
+  it('a draw that was taken back is no draw', () => {
+    const batch = tomatoes().drawAll().fill(four);
+    const draw = batch.events.find(e => e.type === 'lot.drawn');
+    expect(find(batch, 'traced')?.met).toBe(true);
+    batch.add('draw.reversed', { drawId: draw?.id as string, reason: 'the other batch' });
+    expect(find(batch, 'traced')?.met).toBe(false);
+  });
+});
+
+describe('acidity', () => {
+  it('above the limit names the worst jar, and holds even what needs no reading', () => {
+    const batch = jam().cookWell().readPh(4.7, { jar: 2 }).readPh(4.9, { jar: 3 }).readPh(4.8, { jar: 4 });
+    expect(find(batch, 'ph-limit')).toMatchObject({
+      title: 'No reading above pH 4.6',
+      met: false,
+      evidence: 'Jar 3 read pH 4.9.',
+      jars: null,
+    });
+    expect(releasable(batch)).toEqual([]);
+  });
+
+  it('a letter that sets a lower limit is named beside the law', () => {
+    const batch = beans().cookWell().readPh(4.5);
+    expect(find(batch, 'ph-limit')?.why).toBe(
+      'The letter sets 4.4; above 4.6 botulism can grow in a sealed jar (21 CFR 114, from memory).',
+    );
+    expect(find(tomatoes().cookWell().readPh(4.7), 'ph-limit')?.why).not.toContain('letter');
+  });
+
+  it('says in turn: nothing read, what is wrong with what was read, what was read', () => {
+    const batch = tomatoes().cookWell();
+    const evidence = () => find(batch, 'ph-evidence');
+    expect(evidence()).toMatchObject({ met: false, evidence: 'No reading is entered.' });
+    batch.readPh(3.9, { hoursSinceProcessing: 3 });
+    expect(evidence()?.met).toBe(false);
+    expect(evidence()?.evidence).toMatch(/^The last reading does not count: .*24 h/);
+    batch.readPh(3.9, { temp_C: 24, hoursSinceProcessing: 30.6 });
+    expect(evidence()).toMatchObject({
+      met: true,
+      evidence: 'Jar 1 read pH 3.9 at 24 °C, 30 h after processing.',
+    });
+    // Careful producers act from 4.2 on: common practice.
+    batch.readPh(4.3, { jar: 2 });
+    expect(evidence()?.evidence).toMatch(/^Jar 2 read pH 4.3 .*careful producers look for the cause/);
+    batch.readPh(4.7, { jar: 3 });
+    expect(evidence()).toMatchObject({
+      met: false,
+      evidence: 'The last reading does not count: pH 4.7 is above 4.6.',
+    });
+  });
+});
+
+describe('a deviation', () => {
+  const lifted = () => {
+    const batch = tomatoes().drawAll().fill(four);
+    batch.process(1, [1, 2], 5);
+    batch.process(2, [3, 4], 40);
+    return batch
+      .wait(13 * 60)
+      .fact('jars.pressed', { sealed: four, failed: [] })
+      .wait(13 * 60)
+      .readPh(3.9);
+  };
+
+  it('of a load holds only jars whose last load it was, and none once they are set aside', () => {
+    const batch = lifted();
+    const short = () => all(batch).filter(c => c.code.startsWith('deviation:short'));
+    expect(short()).toMatchObject([{ met: false, jars: [1, 2] }]);
+    expect(releasable(batch)).toEqual([3, 4]);
+    batch.fact('jars.set_aside', { jars: [1], why: 'broken' });
+    expect(short()).toMatchObject([{ jars: [2] }]);
+    batch.fact('jars.set_aside', { jars: [2], why: 'broken' });
+    expect(short()).toEqual([]);
+    expect(find(batch, 'deviations')).toMatchObject({
+      met: true,
+      evidence: 'Each was settled, or its jars set aside.',
+    });
+    expect(releasable(batch)).toEqual([3, 4]);
+  });
+
+  it('that names no jar holds the whole batch until it is settled', () => {
+    const batch = lifted().fact('load.boiling', { loadId: randomUUID() });
+    const stray = all(batch).find(c => c.code.startsWith('deviation:unknown_load'));
+    expect(stray).toMatchObject({ met: false, jars: null });
+    expect(releasable(batch)).toEqual([]);
+  });
+
+  it('is settled by a person where it can be, and by nobody where it cannot', () => {
+    const batch = tomatoes().cookWell().readPh(3.9);
+    expect(find(batch, 'deviations')).toMatchObject({ met: true, evidence: 'None was opened.' });
+    batch.fact('energy.used', { burnerId: 'no-such-burner', minutes: 5 });
+    batch.fact('dose.missed', { lineId: 'lemon', jars: [4] });
+    const keys = fold(batch.events).deviations.map(d => d.key);
+    expect(keys.map(k => k.split(':')[0])).toEqual(['unknown_burner', 'dose_missed']);
+    expect(releasable(batch)).toEqual([]);
+    for (const key of keys) batch.add('deviation.settled', { key, reason: 'it is so', minutes: null });
+    expect(fold(batch.events).deviations.map(d => d.settled?.reason)).toEqual(['it is so', undefined]);
+    expect(releasable(batch)).toEqual([1, 2, 3]);
+  });
+});
