@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 /** Debian's Chromium, headless, driven as a person would: by roles and labels. */
 export default defineConfig({
   testDir: '.',
-  outputDir: '../test-results',
+  outputDir: '../test-results/browser',
   timeout: 120_000,
   expect: { timeout: 12_000 },
   workers: 1,

@@ -14,7 +14,7 @@ export {
   metresFromFeet,
   unitNamed,
 } from './units.ts';
-export { type NumberLimits, marksOf, readDecimal, readNumber, readRational, within } from './read.ts';
+export { type NumberLimits, marksOf, readDecimal, readNumber, readRational } from './read.ts';
 export {
   type Amount,
   type AmountHint,

@@ -1,6 +1,7 @@
 import { byName } from './names.ts';
 import { Decimal, Fraction } from './exact.ts';
 import { type Reading, unreadable } from './fault.ts';
+import { numberFormat } from './intl.ts';
 
 /** What a figure is called and between which bounds it is taken; both go into the words when it is not. */
 export interface NumberLimits {
@@ -130,7 +131,7 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
     'not-a-number',
     `"${text}" is not a number.`,
     'Only figures can be calculated with.',
-    'Type it like 2.5 or 2 1/2.',
+    `Type it like 2${decimal}5 or 2 1/2.`,
   );
 }
 
@@ -146,7 +147,7 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
 export function readNumber(text: string, locale: string, limits: NumberLimits): Reading<number> {
   const rational = readRational(text, locale);
   if (!rational.ok) return rational;
-  return within(rational.value.valueOf(), limits);
+  return within(rational.value.valueOf(), locale, limits);
 }
 
 /**
@@ -159,13 +160,15 @@ export function readDecimal(text: string, locale: string, limits: NumberLimits, 
   if (!rational.ok) return rational;
   const { n, d, s } = rational.value;
   const value = new Decimal(String(n)).times(Number(s)).div(String(d)).toDecimalPlaces(places);
-  const checked = within(value.toNumber(), limits);
+  const checked = within(value.toNumber(), locale, limits);
   return checked.ok ? { ok: true, value: value.toFixed() } : checked;
 }
 
-/** Checks a number against limits; the message names the limit that was passed. */
-export function within(value: number, limits: NumberLimits): Reading<number> {
+/** Checks a number against limits; the message names the limit that was passed, as this locale writes it. */
+function within(value: number, locale: string, limits: NumberLimits): Reading<number> {
   const { name, min, max, above, whole, unit = '' } = limits;
+  const shown = (limit: number) =>
+    `${numberFormat(locale, { maximumFractionDigits: 9 }).format(limit)}${unit}`;
   const why = limits.why ?? 'A figure outside these limits is a slip of the finger, not a measurement.';
   if (!Number.isFinite(value))
     return unreadable('not-a-number', `${name} is not a number.`, why, 'Type a figure.');
@@ -174,17 +177,17 @@ export function within(value: number, limits: NumberLimits): Reading<number> {
   if (min !== undefined && (above ? value <= min : value < min)) {
     return unreadable(
       'too-small',
-      `${name} must be ${above ? 'above' : 'at least'} ${min}${unit}.`,
+      `${name} must be ${above ? 'above' : 'at least'} ${shown(min)}.`,
       why,
-      `Type a figure ${above ? 'above' : 'from'} ${min}${unit}.`,
+      `Type a figure ${above ? 'above' : 'from'} ${shown(min)}.`,
     );
   }
   if (max !== undefined && value > max) {
     return unreadable(
       'too-large',
-      `${name} must be at most ${max}${unit}.`,
+      `${name} must be at most ${shown(max)}.`,
       why,
-      `Type a figure up to ${max}${unit}.`,
+      `Type a figure up to ${shown(max)}.`,
     );
   }
   return { ok: true, value };

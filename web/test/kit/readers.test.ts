@@ -72,6 +72,18 @@ describe('readers of figures', () => {
     expect(US.figure(price)('a few').ok).toBe(false);
   });
 
+  it('name their limits as the kitchen writes them', () => {
+    const limits = { name: 'The capacity', min: 0.5, max: 10_000, unit: ' L' };
+    const words = (read: typeof US, text: string) => {
+      const found = read.figure(limits)(text);
+      return found.ok ? '' : `${found.fault.what} ${found.fault.next}`;
+    };
+    expect(words(DE, '0,4')).toBe('The capacity must be at least 0,5 L. Type a figure from 0,5 L.');
+    expect(words(US, '0.4')).toBe('The capacity must be at least 0.5 L. Type a figure from 0.5 L.');
+    expect(words(US, '10001')).toBe('The capacity must be at most 10,000 L. Type a figure up to 10,000 L.');
+    expect(words(DE, 'viel')).toContain('Type it like 2,5 or 2 1/2.');
+  });
+
   it('whatever is printed in a field is read back from it, in every locale', () => {
     fc.assert(
       fc.property(
