@@ -281,7 +281,7 @@ test('a kitchen that reads commas is refused none of its own figures', async ({ 
 
   await page.goto(`${house.url}/check`);
   await page.getByRole('link', { name: 'Dilled wax beans' }).first().click();
-  await expect(page.getByRole('textbox', { name: 'Calibrated today in buffer' })).toHaveValue('4,01');
+  await expect(page.getByRole('textbox', { name: 'Calibrated today' })).toHaveValue('4,01');
   await page.getByRole('textbox', { name: 'pH', exact: true }).fill('3,85');
   await page.getByRole('textbox', { name: 'Jar', exact: true }).fill('2');
   await button(page, 'Enter the reading').click();

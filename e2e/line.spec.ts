@@ -117,6 +117,9 @@ test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, 
   await page.getByRole('button', { name: '9 jars in, load 1' }).click();
   await page.getByRole('button', { name: 'Start the 40 minutes' }).click();
   await expect(page.getByRole('main').getByRole('timer')).toContainText('39:');
+  // On a tablet the buttons of the clock stand side by side, all of them in sight.
+  const top = async (name: string) => (await page.getByRole('button', { name }).boundingBox())?.y;
+  expect(await top('The boil was lost')).toBe(await top('Heat off'));
 
   // The clock is on every view, on a second device, and outlives the server.
   await page.getByRole('link', { name: /^Stores/ }).click();

@@ -1,5 +1,6 @@
 import { type Page, expect, test } from '@playwright/test';
 import { axe } from './axe.ts';
+import { layoutFaults } from './layout.ts';
 import { House, enterDemo, fillAndBoil, inKitchen, startAndDraw, watch } from './house.ts';
 
 let house: House;
@@ -66,7 +67,7 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
 }
 
 for (const scheme of ['light', 'dark'] as const) {
-  test(`every view by ${scheme === 'light' ? 'day' : 'night'}: axe finds nothing, the policy is kept, nothing overflows`, async ({
+  test(`every view by ${scheme === 'light' ? 'day' : 'night'}: axe finds nothing, the policy is kept, nothing overflows or overlaps`, async ({
     browser,
   }) => {
     test.setTimeout(360_000);
@@ -103,6 +104,9 @@ for (const scheme of ['light', 'dark'] as const) {
             { message: `${name} at ${width} px` },
           )
           .toBe(0);
+        await expect.soft
+          .poll(() => layoutFaults(page), { message: `${name} at ${width} px`, timeout: 3000 })
+          .toEqual([]);
       }
     }
     expect(seen.faults).toEqual([]);

@@ -136,7 +136,7 @@ export function ClockPanel({
         </Box>
       </Box>
       {mayCook && (
-        <Cells wide="[object Object]" gap={1.75} mt={2}>
+        <Cells wide={boiling ? '1fr 1fr 1fr' : '1fr 1fr'} gap={1.75} mt={2}>
           {!boiling && !resting && (
             <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.boiling')}>
               {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}

@@ -122,7 +122,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
           columns={[
             {
               head: 'For',
-              sx: { width: '30%', fontWeight: 600, '&.MuiTableCell-body': { pt: 2 } },
+              sx: { width: { sm: '30%' }, fontWeight: 600, '&.MuiTableCell-body': { pt: 2 } },
               cell: r => (
                 <>
                   {r.need.title}
@@ -145,7 +145,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
             },
             {
               head: 'Quantity',
-              sx: { width: 190 },
+              sx: { width: { sm: 190 } },
               cell: r => (
                 <Figure
                   at={form.at(`needs.${r.i}.quantity`)}

@@ -99,11 +99,15 @@ export function AcidityPanel({ batch, when }: { batch: OpenBatch; when: When }) 
       >
         <Figure at={at('ph')} label="pH" />
         <Figure at={at('jar')} label="Jar" />
+        <Figure
+          at={at('hoursSinceProcessing')}
+          label="Hours since processing"
+          sx={{ gridColumn: 'span 2' }}
+        />
         <Temperature at={at('temp_C')} label="Sample" />
-        <Figure at={at('hoursSinceProcessing')} label="Hours since processing" />
         <Pick at={at('method')} label="By" of={METHODS} />
-        {method === 'meter' && <Figure at={at('buffers.0.ph')} label="Calibrated today in buffer" />}
-        {method === 'meter' && <Figure at={at('buffers.1.ph')} label="and in buffer" />}
+        {method === 'meter' && <Figure at={at('buffers.0.ph')} label="Calibrated today" />}
+        {method === 'meter' && <Figure at={at('buffers.1.ph')} label="and at" />}
         {method === 'laboratory' && (
           <Text at={at('reference')} label="Report" sx={{ gridColumn: { sm: 'span 2' } }} />
         )}

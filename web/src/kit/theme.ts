@@ -143,7 +143,8 @@ export const theme = createTheme({
         root: ({ theme: t }) => ({
           padding: '9px 10px 9px 0',
           borderColor: (t.vars ?? t).palette.rule.main,
-          verticalAlign: 'top',
+          // First lines stand level, whatever is in a cell: a figure, a button, two lines.
+          verticalAlign: 'baseline',
           fontSize: '0.97rem',
         }),
         head: ({ theme: t }) => ({
@@ -154,6 +155,12 @@ export const theme = createTheme({
           paddingTop: 2,
           lineHeight: 1.3,
         }),
+      },
+    },
+    MuiTableSortLabel: {
+      styleOverrides: {
+        root: { verticalAlign: 'baseline', alignItems: 'baseline' },
+        icon: { alignSelf: 'center' },
       },
     },
     MuiLink: { defaultProps: { underline: 'always' }, styleOverrides: { root: { textUnderlineOffset: 3 } } },

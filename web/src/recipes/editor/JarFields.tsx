@@ -10,6 +10,8 @@ import type { DraftForm } from './form.ts';
 
 /** Every published entry, once. */
 const ENTRIES = [...new Map(PRODUCTS.flatMap(p => entriesFor(p)).map(e => [e.id, e])).values()];
+/** Names of jars are long: on a phone each stands in a line of its own. */
+const wholeLine = { gridColumn: { xs: '1 / -1', sm: 'auto' } };
 const newJar = (size: JarSizeId) => ({ net: '', size, kind: 'weight' as const });
 
 /** What it makes, in which jars, with what net contents; packing of pieces; other outlets of the pot. */
@@ -42,8 +44,13 @@ export function JarFields({
       </Cells>
       {jars.fields.map((j, i) => (
         <Cells key={j.size} wide="1fr 1.2fr 1fr auto" narrow="1fr 1fr" gap={1.5} mt={1.5}>
-          <Box sx={{ alignSelf: 'center' }}>{jarSize(j.size).name}</Box>
-          <Figure at={at(`jars.${i}.net`)} label={`Net contents of a ${j.size}`} hint={noTime(j.size)} />
+          <Box sx={{ alignSelf: 'center', ...wholeLine }}>{jarSize(j.size).name}</Box>
+          <Figure
+            at={at(`jars.${i}.net`)}
+            label={`Net contents of a ${j.size}`}
+            hint={noTime(j.size)}
+            sx={wholeLine}
+          />
           <Pick
             at={at(`jars.${i}.kind`)}
             label="In"

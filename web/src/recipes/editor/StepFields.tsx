@@ -127,7 +127,6 @@ function OneStep({
       {(open || asked) && (
         <Cells
           wide="1.2fr 1fr 1.2fr"
-          narrow="1fr 1fr"
           gap={1.5}
           mt={1.25}
           sx={{ borderLeft: 3, borderColor: 'rule.main', pl: 1.5 }}
@@ -146,7 +145,7 @@ function OneStep({
           {step.attention.kind === 'look in' ? (
             <Figure at={at(`${path}.attention.every`)} label="Every" unit="minutes" />
           ) : (
-            <span />
+            <Box sx={{ display: { xs: 'none', sm: 'block' } }} />
           )}
           <Figure at={at(`${path}.mayStop_h`)} label="One may stop after it" unit="hours" />
           <Text at={at(`${path}.part`)} label="Acts on the part called" hint="empty: the whole pot" />
