@@ -109,6 +109,8 @@ describe('the clock of a load', () => {
     batch.wait(60).fact('load.lifted', { loadId });
     expect(load(batch).lifted?.at_ms).toBe(first_ms);
     expect(load(batch).phase).toBe('processed');
+    batch.fact('load.heat_off', { loadId });
+    expect(deviations(batch).map(d => [d.code, d.canSettle])).toEqual([['after_lift', false]]);
   });
 
   it('forgives half a second, which is what a tap takes, and no more', () => {
@@ -185,11 +187,13 @@ describe('what contradicts itself at the canner', () => {
     const batch = new PaperBatch(plumJam, two).fill([1]);
     const loadId = randomUUID();
     batch.fact('load.packed', { loadId, number: 1, jars: [7, 8, 9], newLidLotId: randomUUID() });
-    batch.fact('load.boiling', { loadId }).wait(30).fact('load.lifted', { loadId });
+    batch.fact('load.boiling', { loadId }).wait(30).fact('load.heat_off', { loadId });
+    expect(load(batch)).toMatchObject({ jars: [], required_s: null, phase: 'resting' });
+    batch.fact('load.lifted', { loadId });
     expect(load(batch)).toMatchObject({ jars: [], required_s: null, phase: 'no time' });
-    expect(deviations(batch).map(d => [d.code, d.what])).toEqual([
-      ['unknown_jar', 'Jar 7-9 was put in the canner but never recorded as filled.'],
-      ['no_time', 'Load 1 holds a jar with no processing time.'],
+    expect(deviations(batch).map(d => [d.code, d.what, d.canSettle])).toEqual([
+      ['unknown_jar', 'Jar 7-9 was put in the canner but never recorded as filled.', false],
+      ['no_time', 'Load 1 holds a jar with no processing time.', false],
     ]);
     expect(fold(batch.events).jars[0]?.lidLotId).toBe(batch.lidLotId);
   });
@@ -206,8 +210,8 @@ describe('what contradicts itself at the canner', () => {
     const stray = randomUUID();
     batch.fact('load.boiling', { loadId: stray }).wait(30).fact('load.lifted', { loadId: stray });
     expect(load(batch)).toMatchObject({ id: loadId, phase: 'packed' });
-    expect(deviations(batch).map(d => d.key)).toEqual(
-      batch.events.slice(-2).map(e => `unknown_load:${e.id}`),
+    expect(deviations(batch).map(d => [d.key, d.canSettle])).toEqual(
+      batch.events.slice(-2).map(e => [`unknown_load:${e.id}`, false]),
     );
   });
 
@@ -270,6 +274,7 @@ describe('a time that two clocks do not agree on', () => {
       batch.add('deviation.settled', { key: of, reason: 'the oven clock', minutes });
     settle(`time_unverified:${randomUUID()}`, 30);
     expect(load(batch).phase).toBe('unverified');
+    expect(deviations(batch)[0]?.settled).toBeNull();
     settle(key, null);
     expect(load(batch).phase).toBe('unverified');
     settle(key, 15);

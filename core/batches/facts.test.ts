@@ -181,6 +181,45 @@ describe('what is entered', () => {
   });
 });
 
+describe('what may be settled of what was added', () => {
+  it('is salt and what is dried; anything else holds the batch for good', () => {
+    const base = lineFrom('x', (plumJam.lines[0] as (typeof plumJam.lines)[number]).amount, 'It', null);
+    for (const [role, freshFactor, free] of [
+      ['salt', 1, true],
+      ['spice', 3, true],
+      ['spice', 1, false],
+      ['fruit', 3, false],
+      ['low-acid produce', 1, false],
+    ] as const) {
+      const batch = jam().fact('line.added', { line: { ...base, role, freshFactor } });
+      expect([role, freshFactor, fold(batch.events).deviations[0]?.canSettle]).toEqual([
+        role,
+        freshFactor,
+        free,
+      ]);
+    }
+  });
+});
+
+describe('a burner', () => {
+  it('of this kitchen may be named; one of another may not, in a sketch neither', () => {
+    const started = fold(jam().events).started as NonNullable<ReturnType<typeof fold>['started']>;
+    const burners = [{ id: 'front', name: 'Front', kind: 'electric' as const, power_W: 1800 }];
+    const kitchen = { ...started.kitchen, costs: { ...started.kitchen.costs, burners } };
+    for (const sketch of [false, true]) {
+      const batch = new PaperBatch({ ...plumJam, sketch }, [{ size: 'half-pint', count: 8 }], {
+        kitchen,
+      });
+      batch.fact('energy.used', { burnerId: 'front', minutes: 5 });
+      expect(codes(batch)).toEqual([]);
+      batch.fact('step.started', { stepId: 'unheard of' });
+      expect(codes(batch)).toEqual(sketch ? [] : ['unknown_step']);
+      batch.fact('energy.used', { burnerId: 'back', minutes: 5 });
+      expect(codes(batch).at(-1)).toBe('unknown_burner');
+    }
+  });
+});
+
 describe('corrections', () => {
   const correct = (
     batch: PaperBatch,
@@ -214,6 +253,18 @@ describe('corrections', () => {
     });
     expect(state.loads[0]?.boilingSince).toMatchObject({ at_ms: boiled_ms, typed: true, eventId: late.id });
     expect(state.corrections).toEqual({ [late.id]: fix.id });
+  });
+
+  it('of a time puts the entry among the others anew, earlier or later', () => {
+    const batch = jam();
+    const notes = ['one', 'two', 'three'].map(text => batch.wait(10).add('note.written', { text }));
+    const texts = () => fold(batch.events).notes.map(n => n.text);
+    expect(texts()).toEqual(['one', 'two', 'three']);
+    const at = (minutes: number) => new Date(START_MS + minutes * MINUTE).toISOString();
+    correct(batch, notes[2] as BatchEvent, { text: 'three' }, at(5));
+    expect(texts()).toEqual(['three', 'one', 'two']);
+    correct(batch, notes[0] as BatchEvent, { text: 'one' }, at(25));
+    expect(texts()).toEqual(['three', 'two', 'one']);
   });
 
   it('the last one counts; each names what it replaced', () => {

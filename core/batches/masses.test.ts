@@ -156,6 +156,24 @@ describe('a recipe written down from a batch', () => {
     expect(recipeFaults(recipe)).toEqual([]);
   });
 
+  it('what no step adds goes into the first that prepares or cooks, wherever that stands', () => {
+    const [boil, fill] = ['cook', 'fill'].map(kind => plumJam.steps.find(s => s.kind === kind)) as [
+      (typeof plumJam.steps)[number],
+      (typeof plumJam.steps)[number],
+    ];
+    const bare = { ...plumJam, notes: '', steps: [fill, { ...boil, adds: [] }] };
+    const made = recipeFromBatch(fold(new PaperBatch(bare, [{ size: 'half-pint', count: 8 }]).events));
+    expect(made.steps.map(s => s.adds.length)).toEqual([0, plumJam.lines.length]);
+    const prepared = { ...bare, steps: [fill, { ...boil, kind: 'prepare' as const, adds: [] }] };
+    const again = new PaperBatch(prepared, [{ size: 'half-pint', count: 8 }]);
+    again.fact('note.written', { text: 'Good.' });
+    expect(recipeFromBatch(fold(again.events)).steps[1]?.adds).toHaveLength(plumJam.lines.length);
+    expect(recipeFromBatch(fold(again.events)).notes).toBe('Good.');
+    const neither = { ...bare, steps: [fill] };
+    const last = recipeFromBatch(fold(new PaperBatch(neither, [{ size: 'half-pint', count: 8 }]).events));
+    expect(last.steps[0]?.adds).toHaveLength(plumJam.lines.length);
+  });
+
   it('a sketch gets the steps of the trade; how hot the pot was, where it was read', () => {
     const sketch = { ...plumJam, sketch: true, steps: [] };
     const batch = new PaperBatch(sketch, [{ size: 'half-pint', count: 8 }]);

@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { fold } from '../batches/index.ts';
+import { FOOD_CLASSES, type Recipe } from '../recipes/index.ts';
 import { routeToSale } from '../review/index.ts';
+import { needsReading } from './batch-conditions.ts';
 import { type Condition, gate } from './index.ts';
 
 const four = [1, 2, 3, 4];
@@ -92,10 +94,81 @@ describe('the acid of a batch', () => {
   it('no food weighed in is no excuse: the share is what was planned, and a brine still has its strength', () => {
     const batch = beans();
     for (const lineId of ['beans', 'dill', 'garlic']) batch.fact('line.weighed', { lineId, mass_g: 0 });
-    expect(find(batch, 'acid-share')?.met).toBe(true);
+    expect(find(batch, 'acid-share')).toMatchObject({
+      met: true,
+      evidence: '75.7 g of acid for 100 g of food went in; the recipe has 75.7 g.',
+    });
     batch.fact('line.weighed', { lineId: 'water', mass_g: 2000 });
     expect(find(batch, 'brine-strength')?.met).toBe(false);
   });
+});
+
+describe('a brine', () => {
+  it('is what covers the pieces: acid in the pot, or a brine without water, has no strength to keep', () => {
+    const where = (id: string, place: 'pot' | 'brine') => ({
+      ...waxBeans,
+      lines: waxBeans.lines.map(l => (l.id === id ? { ...l, where: place } : l)),
+    });
+    const strength = (recipe: typeof waxBeans) =>
+      find(new PaperBatch(recipe, [{ size: 'pint', count: 8 }]), 'brine-strength');
+    expect(strength(where('vinegar', 'brine'))?.met).toBe(true);
+    expect(strength(where('vinegar', 'pot'))).toBeUndefined();
+    expect(strength(where('water', 'pot'))).toBeUndefined();
+  });
+
+  it('acid stirred into a pot of fruit is held against the fruit', () => {
+    const stirred = {
+      ...crushedTomatoes,
+      lines: crushedTomatoes.lines.map(l => (l.id === 'lemon' ? { ...l, where: 'pot' as const } : l)),
+    };
+    const batch = new PaperBatch(stirred, [{ size: 'pint', count: 9 }]);
+    expect(find(batch, 'acid-share')?.met).toBe(true);
+    expect(find(batch.fact('line.weighed', { lineId: 'tomatoes', mass_g: 9000 }), 'acid-share')?.met).toBe(
+      false,
+    );
+  });
+});
+
+describe('a hot fill', () => {
+  const hot = () => {
+    const authority = waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>;
+    const process = {
+      kind: 'hot-fill-hold' as const,
+      temp_C: 88,
+      hold_min: 3,
+      closure: 'lug cap',
+      headspace_mm: 6,
+      jarSizes: ['pint' as const],
+    };
+    const recipe = {
+      ...waxBeans,
+      method: { ...waxBeans.method, pack: 'hot' as const },
+      authority: { ...authority, process },
+    };
+    return new PaperBatch(recipe, [{ size: 'pint', count: 2 }]);
+  };
+
+  it('is read in a jar: neither the pot nor the canner says how hot a jar was', () => {
+    const batch = hot();
+    const none = { met: false, evidence: 'No jar temperature is logged.' };
+    expect(find(batch, 'hot-fill')).toMatchObject(none);
+    batch.fact('temperature.read', { where: 'pot', temp_C: 95 });
+    batch.fact('temperature.read', { where: 'canner', temp_C: 99 });
+    expect(find(batch, 'hot-fill')).toMatchObject(none);
+    expect(find(batch.fact('temperature.read', { where: 'jar', temp_C: 90 }), 'hot-fill')).toMatchObject({
+      title: 'Filled at 190.4 °F (88.0 °C) or above',
+      met: true,
+      evidence: 'The coldest jar read 194.0 °F (90.0 °C); closure: lug cap.',
+    });
+  });
+
+  it('forgives what a thermometer of tenths cannot show, and no more', () => {
+    const at = (temp_C: number) =>
+      find(hot().fact('temperature.read', { where: 'jar', temp_C }), 'hot-fill')?.met;
+    expect([87.97, 87.94].map(at)).toEqual([true, false]);
+  });
+
+  it('is asked for by no other process', () => expect(find(beans(), 'hot-fill')).toBeUndefined());
 });
 
 describe('the trace', () => {
@@ -117,6 +190,12 @@ describe('the trace', () => {
     expect(find(beans(), 'traced')?.evidence).not.toContain('Water');
   });
 
+  it('a lid is traced by a lot of lids, not by any lot of that name', () => {
+    const batch = tomatoes().drawAll();
+    batch.fact('jars.filled', { size: 'pint', jars: [1], jarLotId: null, lidLotId: batch.jarLotId });
+    expect(find(batch, 'traced')?.evidence).toBe('No lot was drawn for: lids of jars 1.');
+  });
+
   it('a draw that was taken back is no draw', () => {
     const batch = tomatoes().drawAll().fill(four);
     const draw = batch.events.find(e => e.type === 'lot.drawn');
@@ -127,6 +206,11 @@ describe('the trace', () => {
 });
 
 describe('acidity', () => {
+  it('is asked of what was made acid, or grew so, and of nothing else', () => {
+    const asked = FOOD_CLASSES.filter(needsReading);
+    expect(asked).toEqual(['acidified food', 'fermented food']);
+  });
+
   it('above the limit names the worst jar, and holds even what needs no reading', () => {
     const batch = jam().cookWell().readPh(4.7, { jar: 2 }).readPh(4.9, { jar: 3 }).readPh(4.8, { jar: 4 });
     expect(find(batch, 'ph-limit')).toMatchObject({
@@ -211,6 +295,10 @@ describe('a deviation', () => {
     batch.fact('dose.missed', { lineId: 'lemon', jars: [4] });
     const keys = fold(batch.events).deviations.map(d => d.key);
     expect(keys.map(k => k.split(':')[0])).toEqual(['unknown_burner', 'dose_missed']);
+    expect(all(batch).filter(c => c.code.startsWith('deviation'))).toMatchObject([
+      { code: `deviation:${keys[0]}`, jars: null },
+      { code: `deviation:${keys[1]}`, jars: [4] },
+    ]);
     expect(releasable(batch)).toEqual([]);
     for (const key of keys) batch.add('deviation.settled', { key, reason: 'it is so', minutes: null });
     expect(fold(batch.events).deviations.map(d => d.settled?.reason)).toEqual(['it is so', undefined]);

@@ -57,6 +57,9 @@ describe('the stage of a batch', () => {
     expect(stage(tomatoes())).toBe('cooking');
     const batch = filled();
     expect(stage(batch)).toBe('cooking');
+    const inside = filled();
+    inside.fact('load.packed', { loadId: randomUUID(), number: 1, jars: four, newLidLotId: null });
+    expect(stage(inside)).toBe('cooking');
     batch.process(1, [1, 2], 40);
     expect(stage(batch)).toBe('cooking');
     batch.process(2, [3, 4], 40);
@@ -143,6 +146,11 @@ describe('what runs by itself', () => {
     batch.fact('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null });
     batch.fact('load.boiling', { loadId });
     expect(summary(batch).running.map(r => r.kind)).toEqual(['load', 'wait']);
+    const late = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]).fill([1, 2]);
+    late.fact('step.started', { stepId: 'macerate' }).wait(4 * 60 - 1);
+    late.fact('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null });
+    late.fact('load.boiling', { loadId });
+    expect(summary(late).running.map(r => r.kind)).toEqual(['wait', 'load']);
   });
 });
 
@@ -165,6 +173,23 @@ describe('what is due', () => {
       .wait(11 * 60)
       .fact('jars.pressed', { sealed: four, failed: [] });
     expect(due(batch)[0]).toMatchObject({ kind: 'press', count: 4 });
+    batch.wait(60).fact('jars.pressed', { sealed: four, failed: [] });
+    expect(due(batch).map(d => d.kind)).toEqual(['acidity']);
+  });
+
+  it('nothing is to release while a jar of the batch still cools', () => {
+    const batch = lifted()
+      .wait(13 * 60)
+      .fact('jars.pressed', { sealed: [1, 2, 3], failed: [] })
+      .wait(13 * 60)
+      .readPh(3.9);
+    expect(standing(fold(batch.events)).gate.releasable).toEqual([1, 2, 3]);
+    expect(due(batch).map(d => d.kind)).toEqual(['press']);
+  });
+
+  it('stands in the order in which it is due', () => {
+    const batch = lifted().fact('step.started', { stepId: 'nonsense' });
+    expect(due(batch).map(d => d.kind)).toEqual(['settle', 'press', 'acidity']);
   });
 
   it('acidity a day after lifting: once a reading counts, or one is above the limit, no more', () => {
@@ -175,7 +200,7 @@ describe('what is due', () => {
     expect(acidity()).toBeDefined();
     batch.readPh(3.9);
     expect(acidity()).toBeUndefined();
-    const above = lifted().readPh(4.8);
+    const above = lifted().readPh(4.8, { hoursSinceProcessing: 2 });
     expect(due(above).find(d => d.kind === 'acidity')).toBeUndefined();
   });
 

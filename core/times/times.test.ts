@@ -5,9 +5,17 @@ import { JAR_SIZES, jarSize, type JarSizeId } from '../jars/index.ts';
 import { metresFromFeet, MM_PER_INCH } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { processFor } from '../review/index.ts';
-import { PROCESS_ENTRIES } from './entries.ts';
+import { PROCESS_ENTRIES, entriesFor } from './entries.ts';
 import { DOSES, PUBLISHED } from './published-times.fixture.ts';
-import { headspaceInches, processByEntry, steamFault, upgradeTime, waterCover_in } from './scheduled.ts';
+import {
+  entryBasis,
+  headspaceInches,
+  processByEntry,
+  steamFault,
+  timeFrom,
+  upgradeTime,
+  waterCover_in,
+} from './scheduled.ts';
 
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -163,6 +171,26 @@ describe('rules of the trade', () => {
       expect([id, steamFault({ ...time, jarSize: id }) === null]).toEqual([id, tested]);
     }
     expect(steamFault({ ...time, method: 'hot-fill-hold' })).toMatch(/no canner/);
+  });
+
+  it('rows in any order give the same time, and a hot fill keeps sterile jars', () => {
+    const basis = entryBasis('tomatoes-crushed');
+    if (!basis.ok) throw new Error(basis.what);
+    const turned = { ...basis, rows: basis.rows.toReversed() };
+    for (const size of ['half-pint', 'pint', 'quart', 'half-gallon'] as const)
+      expect(timeFrom(turned, size, 0)).toEqual(timeFrom(basis, size, 0));
+    const hot = timeFrom({ ...basis, method: 'hot-fill-hold' }, 'pint', 0);
+    expect(hot.ok && hot.time.jars).toBe('sterile');
+    const ends = timeFrom({ ...basis, rows: basis.rows.map(r => ({ ...r, at: () => null })) }, 'pint', 3000);
+    expect(ends).toMatchObject({ ok: false, what: 'No processing time at this altitude.' });
+  });
+
+  it('entries are listed by the product they serve', () => {
+    for (const product of ['jelly', 'tomatoes', 'pickle'] as const) {
+      const listed = entriesFor(product);
+      expect(listed.length).toBeGreaterThan(0);
+      expect(listed).toEqual(PROCESS_ENTRIES.filter(e => e.products.includes(product)));
+    }
   });
 
   it('a headspace is shown in inches of 25.4 mm', () => {
