@@ -1,54 +1,16 @@
 import { readFileSync } from 'node:fs';
-import { Agent, request } from 'node:http';
 import { performance } from 'node:perf_hooks';
 import { hashToken } from '@cocotte/server/house/session-cookie';
 import { Device } from '@cocotte/testing/device';
 import pg from 'pg';
 import { type Kitchen, serve } from './kitchens.ts';
-import { QUERIES, SESSION, inside } from './load.ts';
+import { QUERIES, SESSION, ask, inside } from './load.ts';
 import { median, ms, percentile, ratio, say, tiny } from './say.ts';
 
 const CLIENTS = 50;
 const MIXED_S = tiny ? 1 : 30;
 /** One call in so many is an append. */
 const APPENDS = 10;
-const agent = new Agent({ keepAlive: true, maxSockets: 80 });
-
-interface Told {
-  status: number;
-  took_ms: number;
-  bytes: number;
-}
-
-function ask(port: number, token: string, path: string, body?: string): Promise<Told> {
-  const began = performance.now();
-  return new Promise((resolve, reject) => {
-    const req = request(
-      {
-        host: '127.0.0.1',
-        port,
-        path,
-        agent,
-        method: body ? 'POST' : 'GET',
-        headers: {
-          cookie: `cocotte_session=${token}`,
-          ...(body ? { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : {}),
-        },
-      },
-      res => {
-        let bytes = 0;
-        res.on('data', (d: Buffer) => {
-          bytes += d.length;
-        });
-        res.once('end', () =>
-          resolve({ status: res.statusCode ?? 0, took_ms: performance.now() - began, bytes }),
-        );
-      },
-    );
-    req.once('error', reject);
-    req.end(body);
-  });
-}
 
 const rss_MB = (pid: number | undefined) =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;

@@ -5,14 +5,21 @@ import pg from 'pg';
 import type { Kitchen } from './kitchens.ts';
 import { CONNECTIONS, SECONDS } from './say.ts';
 
-const agent = new Agent({ keepAlive: true, maxSockets: 64 });
+const agent = new Agent({ keepAlive: true, maxSockets: 80 });
 
 /** An address in a kitchen, such as `/batches`. */
 export const inside = (k: Pick<Kitchen, 'kitchenId'>, path: string): string =>
   `/api/kitchens/${k.kitchenId}${path}`;
 
-/** One call; how long it took, in ms. */
-export function call(port: number, token: string, path: string, body?: string): Promise<number> {
+/** What came of a call. */
+export interface Told {
+  status: number;
+  took_ms: number;
+  bytes: number;
+}
+
+/** One call, and whatever is answered. */
+export function ask(port: number, token: string, path: string, body?: string): Promise<Told> {
   const began = performance.now();
   return new Promise((resolve, reject) => {
     const req = request(
@@ -28,17 +35,25 @@ export function call(port: number, token: string, path: string, body?: string): 
         },
       },
       res => {
-        res.resume();
+        let bytes = 0;
+        res.on('data', (d: Buffer) => {
+          bytes += d.length;
+        });
         res.once('end', () =>
-          res.statusCode === 200
-            ? resolve(performance.now() - began)
-            : reject(new Error(`${path}: ${res.statusCode}`)),
+          resolve({ status: res.statusCode ?? 0, took_ms: performance.now() - began, bytes }),
         );
       },
     );
     req.once('error', reject);
     req.end(body);
   });
+}
+
+/** One call that has to succeed; how long it took, in ms. */
+export async function call(port: number, token: string, path: string, body?: string): Promise<number> {
+  const { status, took_ms } = await ask(port, token, path, body);
+  if (status !== 200) throw new Error(`${path}: ${status}`);
+  return took_ms;
 }
 
 /** As many as fit at a number of connections, for a while. */
