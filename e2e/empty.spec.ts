@@ -19,7 +19,7 @@ test('from the first account to the first batch', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Email' }).fill('ona@new.example');
   await page.getByLabel('Password').fill('a long password');
   await page.getByRole('button', { name: 'Open the kitchen' }).click();
-  await expect(page.getByText(/The altitude must be at most 10000 ft/)).toBeVisible();
+  await expect(page.getByText(/The altitude must be at most 10,000 ft/)).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Your name' })).toHaveValue('Ona');
   await page.getByRole('textbox', { name: 'Altitude in feet' }).fill('5,280');
   await page.getByRole('button', { name: 'Open the kitchen' }).click();
