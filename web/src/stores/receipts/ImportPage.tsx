@@ -152,7 +152,8 @@ export function ImportPage() {
                 {DELIMITERS[glance.delimiter] ?? glance.delimiter}
               </Soft>
             )}
-            {saved && saved.mappings.length > 0 && (
+            {/* What a file's columns are called comes with the file, and would overwrite a reading chosen before. */}
+            {glance && saved && saved.mappings.length > 0 && (
               <Switcher
                 label="Read it as before"
                 value=""
