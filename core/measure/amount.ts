@@ -1,6 +1,7 @@
 import { byName } from './names.ts';
 import { Fraction } from './exact.ts';
-import { type Fault, unreadable } from './fault.ts';
+import type { Fault } from './fault.ts';
+import { misread } from './words.ts';
 import { readRational, spellFractions } from './read.ts';
 import { UNITS, type Unit, type UnitId, unitNamed } from './units.ts';
 import { mixedText } from './kitchen-measures.ts';
@@ -137,15 +138,7 @@ function scanQuantity(text: string, locale: string): Scanned<Quantity> | { fault
   const second = dash ? scanNumber(at.slice(dash[0].length), locale) : null;
   if (second && 'fault' in second) return second;
   if (dash && second) {
-    if (second.value.compare(first.value) <= 0)
-      return {
-        fault: unreadable(
-          'range-backwards',
-          'The range ends before it begins.',
-          'Which figure is the lower one decides what may go in.',
-          'Type the lower figure first, such as 6-7 c.',
-        ).fault,
-      };
+    if (second.value.compare(first.value) <= 0) return misread('range-backwards', locale);
     high = second.value;
     at = second.rest;
   }
@@ -220,15 +213,7 @@ export function scanAmount(
     low = low.add(next.low);
     rest = next.rest;
   }
-  if (low.compare(0) <= 0)
-    return {
-      fault: unreadable(
-        'not-positive',
-        'An amount must be above zero.',
-        'A line with nothing in it cannot be scaled.',
-        'Type the amount, or remove the line.',
-      ).fault,
-    };
+  if (low.compare(0) <= 0) return misread('not-positive', locale);
   const read = whole.slice(0, whole.length - rest.length).trim();
   const value: Amount = {
     text: toTaste ? `${read}, to taste` : read,
@@ -272,36 +257,13 @@ function questionOf(amount: Amount, hint: AmountHint): AmountQuestion | null {
  * readAmount('12 oz', 'en-US', { liquid: true }).ask.choices.length; // 2
  */
 export function readAmount(text: string, locale: string, hint: AmountHint = {}): AmountReading {
-  if (/^\s*to taste\s*$/i.test(text))
-    return unreadable(
-      'to-taste-bare',
-      '"To taste" has no range.',
-      'Without limits nothing can be bought, costed or labelled.',
-      'Type the range it stays within, such as 1-2 tsp to taste; what was used is weighed in the batch.',
-    );
-  if (/^\s*-\s*\d/.test(text))
-    return unreadable(
-      'not-positive',
-      'An amount must be above zero.',
-      'A line with nothing in it cannot be scaled.',
-      'Type the amount without a minus.',
-    );
+  if (/^\s*to taste\s*$/i.test(text)) return misread('to-taste-bare', locale);
+  if (/^\s*-\s*\d/.test(text)) return misread('not-positive', locale);
   const scanned = scanAmount(text, locale, hint);
-  if (!scanned)
-    return unreadable(
-      'no-amount',
-      `"${text}" has no amount at its start.`,
-      'Scaling and weighing need a figure and a unit.',
-      'Type it like 2 1/2 c, 250 g or 8.',
-    );
+  if (!scanned) return misread('no-amount', locale, { text });
   if ('fault' in scanned) return { ok: false, fault: scanned.fault };
   if (scanned.rest !== '') {
-    return unreadable(
-      'unknown-unit',
-      `"${scanned.rest}" is not a unit we know.`,
-      'Without a known unit the amount cannot be weighed or scaled.',
-      'Use g, kg, oz, lb, tsp, Tbsp, c, pt, qt, mL, L, bushel, or a count.',
-    );
+    return misread('unknown-unit', locale, { text: scanned.rest });
   }
   return { ok: true, value: { ...scanned.value, text: text.trim() }, ask: scanned.ask };
 }

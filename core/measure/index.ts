@@ -1,4 +1,5 @@
 export { type Fault, type Reading, Refusal, unreadable } from './fault.ts';
+export { type MessageValues, type Speaker, speaker } from './message.ts';
 export { Decimal, Fraction, allocate, roundTogether } from './exact.ts';
 export {
   type Dimension,

@@ -1,7 +1,8 @@
 import { byName } from './names.ts';
 import { Decimal, Fraction } from './exact.ts';
-import { type Reading, unreadable } from './fault.ts';
+import type { Reading } from './fault.ts';
 import { numberFormat } from './intl.ts';
+import { misread, sayOfFigures } from './words.ts';
 
 /** What a figure is called and between which bounds it is taken; both go into the words when it is not. */
 export interface NumberLimits {
@@ -83,34 +84,13 @@ function shapesOf({ decimal, group }: { decimal: string; group: string }): {
  */
 export function readRational(text: string, locale: string): Reading<Fraction> {
   const trimmed = text.trim().replace(/[\u00a0\u202f]/g, ' ');
-  if (trimmed === '') {
-    return unreadable(
-      'missing',
-      'Nothing is entered here.',
-      'The figure is needed to go on.',
-      'Type a number.',
-    );
-  }
-  if (/[$€£¥]/.test(trimmed)) {
-    return unreadable(
-      'currency-sign',
-      'There is a currency sign in a number field.',
-      'The kitchen already has its currency.',
-      'Type the figure alone.',
-    );
-  }
+  if (trimmed === '') return misread('missing', locale);
+  if (/[$€£¥]/.test(trimmed)) return misread('currency-sign', locale);
   const spelled = spellFractions(trimmed).trim();
   const mixed = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(spelled);
   if (mixed) {
     const [, whole, top, bottom] = mixed as unknown as [string, string | undefined, string, string];
-    if (Number(bottom) === 0) {
-      return unreadable(
-        'not-a-number',
-        `"${text}" divides by nothing.`,
-        'A fraction needs a lower figure above zero.',
-        'Type it like 2 1/2.',
-      );
-    }
+    if (Number(bottom) === 0) return misread('divided-by-nothing', locale, { text }, 'not-a-number');
     return { ok: true, value: new Fraction(`${top}/${bottom}`).add(whole ?? 0) };
   }
   const { decimal, group } = marksOf(locale);
@@ -119,20 +99,9 @@ export function readRational(text: string, locale: string): Reading<Fraction> {
     const canonical = spelled.replaceAll(group, '').replace(decimal, '.').replace(/\.$/, '');
     return { ok: true, value: new Fraction(canonical) };
   }
-  if (/^[-+]?\d+[.,]\d+$/.test(spelled)) {
-    return unreadable(
-      'ambiguous-number',
-      `"${text}" can be read in two ways here.`,
-      `In this kitchen "${decimal}" begins the decimals and "${group}" groups thousands.`,
-      `Type it with "${decimal}" for decimals.`,
-    );
-  }
-  return unreadable(
-    'not-a-number',
-    `"${text}" is not a number.`,
-    'Only figures can be calculated with.',
-    `Type it like 2${decimal}5 or 2 1/2.`,
-  );
+  return /^[-+]?\d+[.,]\d+$/.test(spelled)
+    ? misread('ambiguous-number', locale, { text, decimal, group })
+    : misread('not-a-number', locale, { text, sample: 2.5 });
 }
 
 /**
@@ -169,26 +138,11 @@ function within(value: number, locale: string, limits: NumberLimits): Reading<nu
   const { name, min, max, above, whole, unit = '' } = limits;
   const shown = (limit: number) =>
     `${numberFormat(locale, { maximumFractionDigits: 9 }).format(limit)}${unit}`;
-  const why = limits.why ?? 'A figure outside these limits is a slip of the finger, not a measurement.';
-  if (!Number.isFinite(value))
-    return unreadable('not-a-number', `${name} is not a number.`, why, 'Type a figure.');
-  if (whole && !Number.isInteger(value))
-    return unreadable('not-whole', `${name} must be a whole number.`, why, 'Leave out the fraction.');
-  if (min !== undefined && (above ? value <= min : value < min)) {
-    return unreadable(
-      'too-small',
-      `${name} must be ${above ? 'above' : 'at least'} ${shown(min)}.`,
-      why,
-      `Type a figure ${above ? 'above' : 'from'} ${shown(min)}.`,
-    );
-  }
-  if (max !== undefined && value > max) {
-    return unreadable(
-      'too-large',
-      `${name} must be at most ${shown(max)}.`,
-      why,
-      `Type a figure up to ${shown(max)}.`,
-    );
-  }
+  const values = { name, why: limits.why ?? sayOfFigures('limits.why') };
+  if (!Number.isFinite(value)) return misread('not-finite', locale, values, 'not-a-number');
+  if (whole && !Number.isInteger(value)) return misread('not-whole', locale, values);
+  if (min !== undefined && (above ? value <= min : value < min))
+    return misread('too-small', locale, { ...values, itself: above ? 'no' : 'yes', limit: shown(min) });
+  if (max !== undefined && value > max) return misread('too-large', locale, { ...values, limit: shown(max) });
   return { ok: true, value };
 }

@@ -8,11 +8,12 @@ import { describe, expect, it } from 'vitest';
 import * as demo from '../../demo/recipes.ts';
 
 const { plumJam } = demo;
+const reader = { locale: 'en-US', temperature: 'C', measures: 'metric' } as const;
 
 describe('what differs between two versions', () => {
   it('is nothing between a recipe and itself', () => {
     for (const recipe of Object.values(demo) as Recipe[])
-      expect(differences(recipe, structuredClone(recipe))).toEqual([]);
+      expect(differences(recipe, structuredClone(recipe), reader)).toEqual([]);
   });
 
   it('is said in words: changed, added, taken out, moved', () => {
@@ -31,7 +32,7 @@ describe('what differs between two versions', () => {
       ],
       steps: plumJam.steps.slice(1),
     };
-    const said = differences(plumJam, after).map(
+    const said = differences(plumJam, after, reader).map(
       d => `${d.part} ${d.kind} ${d.about}: ${d.before} > ${d.after}`,
     );
     expect(said).toContain('recipe changed Name: Red plum jam > Plum jam');
@@ -59,13 +60,13 @@ describe('what differs between two versions', () => {
     fc.assert(
       fc.property(fc.constantFrom(...keys), key => {
         const changed = { ...plumJam, [key]: other[key] } as Recipe;
-        expect(differences(plumJam, changed).length, key).toBeGreaterThan(0);
+        expect(differences(plumJam, changed, reader).length, key).toBeGreaterThan(0);
       }),
     );
   });
 
   const words = (before: Recipe, after: Recipe) =>
-    differences(before, after).map(d => `${d.about}: ${d.before} > ${d.after}`);
+    differences(before, after, reader).map(d => `${d.about}: ${d.before} > ${d.after}`);
   const { currantJelly, crushedTomatoes, waxBeans } = demo;
   type Letter = Extract<Recipe['authority'], { grade: 'letter' }>;
 
@@ -101,23 +102,40 @@ describe('what differs between two versions', () => {
       steps: plumJam.steps.map(s => (s.id === id ? { ...s, ...over } : s)),
     });
     const after = (over: Partial<Recipe['steps'][number]>) =>
-      differences(plumJam, step('soften', over))[0]?.after;
+      differences(plumJam, step('soften', over), reader)[0]?.after;
     expect(after({ target: { kind: 'temperature', temp_C: 90, hold_min: 5 } })).toMatch(
-      /; to 90 °C, held 5 min; /,
+      /; to 90\.0 °C, held 5 min; /,
     );
-    expect(after({ target: { kind: 'time', minutes: 20 } })).toMatch(/; for 20 min; /);
-    expect(after({ target: { kind: 'volume', volume_mL: 3000 } })).toMatch(/; down to 3000 mL; /);
-    expect(after({ target: { kind: 'depth', depth_mm: 60 } })).toMatch(/; down to 60 mm; /);
+    expect(after({ target: { kind: 'time', minutes: 20 } })).toMatch(/; 20 min; /);
+    expect(after({ target: { kind: 'volume', volume_mL: 3000 } })).toMatch(/; down to 3.00 L; /);
+    expect(after({ target: { kind: 'depth', depth_mm: 60 } })).toMatch(/; down to 60 mm in the pot; /);
     expect(after({ target: { kind: 'gel point' } })).toMatch(/; to the gel point; /);
-    expect(after({ window: { from_min: 60, to_min: 120 } })).toMatch(/wait 60 to 120 min/);
+    expect(after({ window: { from_min: 60, to_min: 120 } })).toMatch(/wait 1 to 2 h/);
     expect(after({ caution: 'Hot.' })).toMatch(/; Hot\.$/);
     expect(words(plumJam, step('soften', { attention: { kind: 'free' }, mayStop_h: 12 }))).toEqual([
       'Step 4: how much of you it takes look in 5; one may stop after it, hours none > ' +
         'how much of you it takes free; one may stop after it, hours 12',
     ]);
     expect(
-      differences(plumJam, step('macerate', { adds: [{ lineId: 'sugar', share: '1/3' }] }))[0]?.after,
+      differences(plumJam, step('macerate', { adds: [{ lineId: 'sugar', share: '1/3' }] }), reader)[0]?.after,
     ).toMatch(/with 1\/3 of Sugar/);
+  });
+
+  it('writes figures, degrees and measures as the kitchen that reads it does', () => {
+    const changed = withLine(plumJam, 'plums', { trimYield: 0.9 });
+    const hot: Recipe = {
+      ...changed,
+      steps: changed.steps.map(s =>
+        s.id === 'soften' ? { ...s, target: { kind: 'temperature', temp_C: 90, hold_min: 5 } } : s,
+      ),
+    };
+    const inGerman = differences(plumJam, hot, { ...reader, locale: 'de-DE' });
+    expect(inGerman.map(d => d.after)).toEqual([
+      'share left of what is bought 0,9',
+      expect.stringContaining('to 90,0 °C, held 5 min'),
+    ]);
+    const inFahrenheit = differences(plumJam, hot, { ...reader, temperature: 'F' });
+    expect(inFahrenheit[1]?.after).toContain('to 194.0 °F');
   });
 
   it('says what an authority rests on, and each of its limits', () => {
@@ -189,7 +207,7 @@ describe('what differs between two versions', () => {
     const all = Object.values(demo) as Recipe[];
     for (const before of all)
       for (const after of all)
-        for (const d of differences(before, after)) {
+        for (const d of differences(before, after, reader)) {
           const shown = `${d.about} ${d.before} ${d.after}`
             .replaceAll(before.notes, '')
             .replaceAll(after.notes, '');
@@ -201,8 +219,8 @@ describe('what differs between two versions', () => {
     const all = Object.values(demo) as Recipe[];
     for (const before of all)
       for (const after of all) {
-        const there = differences(before, after);
-        const back = differences(after, before);
+        const there = differences(before, after, reader);
+        const back = differences(after, before, reader);
         const count = (list: typeof there, kind: string) => list.filter(d => d.kind === kind).length;
         expect(count(back, 'added')).toBe(count(there, 'taken out'));
         expect(count(back, 'taken out')).toBe(count(there, 'added'));

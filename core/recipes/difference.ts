@@ -1,7 +1,15 @@
 import { jarSize } from '../jars/index.ts';
-import { byName, under } from '../measure/index.ts';
+import { type Habits, byName, fieldText, under } from '../measure/index.ts';
 import type { LetterProcess } from '../times/index.ts';
-import type { Line, Recipe, Step, StepTarget } from './recipe.ts';
+import type { Line, Recipe, Step } from './recipe.ts';
+import { targetWords, windowText } from './step-words.ts';
+
+/** How the kitchen that reads the difference writes figures. */
+type Reader = Pick<Habits, 'locale' | 'temperature' | 'measures'>;
+
+/** A figure to all of its places: two that differ may not read alike. */
+const figure = (value: number, { locale }: Pick<Habits, 'locale'>) => fieldText(value, locale, 9);
+const percent = (share: number, reader: Reader) => `${figure(Math.round(share * 1000) / 10, reader)} %`;
 
 /** One readable difference between two versions. */
 export interface Difference {
@@ -27,8 +35,13 @@ const WORDS: [key: keyof Recipe, about: string][] = [
   ['notes', 'Notes'],
 ];
 
-/** Everything that differs between two versions of a recipe, in words, in the order of the sheet. Empty for none. */
-export function differences(before: Recipe, after: Recipe): Difference[] {
+/**
+ * Everything that differs between two versions of a recipe, in words, in the order of the sheet.
+ *
+ * @param reader  the kitchen that reads it: its figures, degrees and measures
+ * @returns empty for none
+ */
+export function differences(before: Recipe, after: Recipe, reader: Reader): Difference[] {
   const out: Difference[] = [];
   const put = (part: Difference['part'], about: string, a: string, b: string) => {
     if (a !== b)
@@ -43,28 +56,38 @@ export function differences(before: Recipe, after: Recipe): Difference[] {
   for (const [key, about] of WORDS) put('recipe', about, String(before[key]), String(after[key]));
   put('recipe', 'Tags', before.tags.join(', '), after.tags.join(', '));
   put('recipe', 'Method', methodText(before), methodText(after));
-  put('recipe', 'Packing', packingText(before), packingText(after));
+  put('recipe', 'Packing', packingText(before, reader), packingText(after, reader));
   put('authority', 'Authority', authorityText(before), authorityText(after));
-  put('authority', 'Its process', processText(before), processText(after));
+  put('authority', 'Its process', processText(before, reader), processText(after, reader));
   put(
     'recipe',
     'A variant',
     before.variantOf ? 'of another recipe' : '',
     after.variantOf ? 'of another recipe' : '',
   );
-  out.push(...listed('lines', before.lines, after.lines, l => l.name, lineText));
+  out.push(
+    ...listed(
+      'lines',
+      before.lines,
+      after.lines,
+      l => l.name,
+      l => lineText(l, reader),
+      reader,
+    ),
+  );
   out.push(
     ...listed(
       'steps',
       before.steps,
       after.steps,
       (_, i) => `Step ${i + 1}`,
-      s => stepText(s, nameIn(before, after)),
+      s => stepText(s, nameIn(before, after), reader),
+      reader,
     ),
   );
   put('jars', 'Makes', makesText(before), makesText(after));
-  put('jars', 'Jars', jarsText(before), jarsText(after));
-  put('jars', 'Other outlets', outletsText(before), outletsText(after));
+  put('jars', 'Jars', jarsText(before, reader), jarsText(after, reader));
+  put('jars', 'Other outlets', outletsText(before, reader), outletsText(after, reader));
   return out;
 }
 
@@ -74,6 +97,7 @@ function listed<T extends { id: string }>(
   after: readonly T[],
   about: (item: T, index: number) => string,
   text: (item: T) => string,
+  reader: Reader,
 ): Difference[] {
   const out: Difference[] = [];
   const was = new Map(before.map((item, i) => [item.id, { item, i }]));
@@ -94,8 +118,8 @@ function listed<T extends { id: string }>(
         part,
         kind: 'changed',
         about: about(item, i),
-        before: changedFields(old.item, item),
-        after: changedFields(item, old.item),
+        before: changedFields(old.item, item, reader),
+        after: changedFields(item, old.item, reader),
       });
     const place = kept.indexOf(item);
     if (old && order[place] !== item.id)
@@ -141,32 +165,35 @@ const FIELD_WORDS = byName<string>({
 });
 
 /** "grams in a mL 0.8" for each field of one that the other has otherwise. */
-function changedFields(one: object, other: object): string {
+function changedFields(one: object, other: object, reader: Reader): string {
   return Object.entries(one)
     .filter(([key, value]) => json(value) !== json(under(other as { [key: string]: unknown }, key)))
-    .map(([key, value]) => `${FIELD_WORDS[key] ?? key} ${valueText(value)}`)
+    .map(([key, value]) => `${FIELD_WORDS[key] ?? key} ${valueText(value, reader)}`)
     .join('; ');
 }
 
-function valueText(value: unknown): string {
+function valueText(value: unknown, reader: Reader): string {
   if (value === null || value === '' || (Array.isArray(value) && value.length === 0)) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.map(valueText).join(', ');
+  if (typeof value === 'number') return figure(value, reader);
+  if (Array.isArray(value)) return value.map(v => valueText(v, reader)).join(', ');
   if (typeof value !== 'object') return String(value);
   if ('text' in value) return String(value.text);
-  return Object.values(value).map(valueText).join(' ');
+  return Object.values(value)
+    .map(v => valueText(v, reader))
+    .join(' ');
 }
 
 /** A line as one reads it. */
-export function lineText(line: Line): string {
+function lineText(line: Line, reader: Reader): string {
   return [
     `${line.amount.text} ${line.name}`.trim(),
     line.preparation,
     line.basis === 'as bought' ? 'as bought' : '',
     line.where === 'pot' ? '' : line.where,
-    line.keptShare === 1 ? '' : `${Math.round(line.keptShare * 1000) / 10} % kept`,
+    line.keptShare === 1 ? '' : `${percent(line.keptShare, reader)} kept`,
     line.ratio ? `for each ${line.ratio.per.text}` : '',
-    line.minStrength_pct === null ? '' : `at least ${line.minStrength_pct} %`,
+    line.minStrength_pct === null ? '' : `at least ${figure(line.minStrength_pct, reader)} %`,
   ]
     .filter(Boolean)
     .join(', ');
@@ -175,11 +202,11 @@ export function lineText(line: Line): string {
 const nameIn = (before: Recipe, after: Recipe) => (lineId: string) =>
   [...after.lines, ...before.lines].find(l => l.id === lineId)?.name ?? lineId;
 
-function stepText(step: Step, nameOf: (lineId: string) => string): string {
+function stepText(step: Step, nameOf: (lineId: string) => string, reader: Reader): string {
   return [
     `${step.kind}: ${step.text}`,
-    targetText(step.target),
-    step.window ? `wait ${step.window.from_min} to ${step.window.to_min} min` : '',
+    targetWords(step.target, reader),
+    step.window ? `wait ${windowText(step.window, reader)}` : '',
     step.adds.length > 0
       ? `with ${step.adds.map(a => (a.share === '1' ? nameOf(a.lineId) : `${a.share} of ${nameOf(a.lineId)}`)).join(', ')}`
       : '',
@@ -187,25 +214,6 @@ function stepText(step: Step, nameOf: (lineId: string) => string): string {
   ]
     .filter(Boolean)
     .join('; ');
-}
-
-function targetText(target: StepTarget): string {
-  switch (target.kind) {
-    case 'none':
-      return '';
-    case 'gel point':
-      return 'to the gel point';
-    case 'temperature':
-      return `to ${target.temp_C} °C${target.hold_min > 0 ? `, held ${target.hold_min} min` : ''}`;
-    case 'time':
-      return `for ${target.minutes} min`;
-    case 'volume':
-      return `down to ${target.volume_mL} mL`;
-    case 'depth':
-      return `down to ${target.depth_mm} mm`;
-    case 'look':
-      return `until ${target.text}`;
-  }
 }
 
 const methodText = ({ method }: Recipe) =>
@@ -225,20 +233,22 @@ function authorityText({ authority }: Recipe): string {
 }
 
 /** The heat step of an authority and its limits, as far as the recipe itself holds them. */
-function processText({ authority }: Recipe): string {
+function processText({ authority }: Recipe, reader: Reader): string {
   switch (authority.grade) {
     case 'tested publication':
       return [
         `of ${authority.year}, checked on ${authority.checkedOn}`,
         authority.fromMemory ? 'from memory' : '',
-        authority.time.kind === 'entry' ? `entry ${authority.time.entryId}` : heatText(authority.time),
+        authority.time.kind === 'entry'
+          ? `entry ${authority.time.entryId}`
+          : heatText(authority.time, reader),
       ]
         .filter(Boolean)
         .join('; ');
     case 'letter':
       return [
-        `pH ${authority.maxPh} at most`,
-        heatText(authority.process),
+        `pH ${figure(authority.maxPh, reader)} at most`,
+        heatText(authority.process, reader),
         authority.limits,
         authority.demo ? 'demo' : '',
       ]
@@ -251,38 +261,41 @@ function processText({ authority }: Recipe): string {
   }
 }
 
-function heatText(process: LetterProcess): string {
-  const headspace = `headspace ${process.headspace_mm} mm`;
+function heatText(process: LetterProcess, reader: Reader): string {
+  const headspace = `headspace ${figure(process.headspace_mm, reader)} mm`;
   switch (process.kind) {
     case 'hot-fill-hold':
-      return `filled at ${process.temp_C} °C, held ${process.hold_min} min, ${process.closure}, ${process.jarSizes.join(', ')}, ${headspace}`;
+      return `filled at ${figure(process.temp_C, reader)} °C, held ${figure(process.hold_min, reader)} min, ${process.closure}, ${process.jarSizes.join(', ')}, ${headspace}`;
     case 'sea level':
       return `${process.pack} pack, ${process.minutes.map(m => `${m.jarSize} ${m.minutes} min at sea level`).join(', ')}, ${headspace}`;
     case 'boiling water':
       return `${process.pack} pack, ${process.minutes
         .map(
           m =>
-            `${m.jarSize} ${m.byAltitude.map(b => `${b.minutes} min ${b.upTo_ft === null ? 'above' : `to ${b.upTo_ft} ft`}`).join(', ')}`,
+            `${m.jarSize} ${m.byAltitude.map(b => `${b.minutes} min ${b.upTo_ft === null ? 'above' : `to ${figure(b.upTo_ft, reader)} ft`}`).join(', ')}`,
         )
         .join('; ')}, ${headspace}`;
   }
 }
 
-const packingText = ({ packing }: Recipe) =>
+const packingText = ({ packing }: Recipe, reader: Reader) =>
   packing === null
     ? ''
-    : `${packing.perPint_g} g in a pint, ${packing.pieceDensity_gPerMl} g in a mL of pieces, ${Math.round(packing.spareShare * 100)} % of liquid to spare`;
+    : `${figure(packing.perPint_g, reader)} g in a pint, ${figure(packing.pieceDensity_gPerMl, reader)} g in a mL of pieces, ${percent(packing.spareShare, reader)} of liquid to spare`;
 const makesText = ({ makes }: Recipe) =>
   `${makes.count} ${makes.count === 1 ? jarSize(makes.size).name : jarSize(makes.size).plural}`;
-const jarsText = ({ jars }: Recipe) =>
+const jarsText = ({ jars }: Recipe, reader: Reader) =>
   jars
-    .map(j => `${jarSize(j.size).name} ${j.net.kind === 'weight' ? `${j.net.oz} oz` : `${j.net.floz} fl oz`}`)
+    .map(
+      j =>
+        `${jarSize(j.size).name} ${j.net.kind === 'weight' ? `${figure(j.net.oz, reader)} oz` : `${figure(j.net.floz, reader)} fl oz`}`,
+    )
     .join(', ');
-const outletsText = ({ outlets }: Recipe) =>
+const outletsText = ({ outlets }: Recipe, reader: Reader) =>
   outlets
     .map(o =>
       [
-        `${o.name} ${Math.round(o.share * 100)} % to ${o.use}`,
+        `${o.name} ${percent(o.share, reader)} to ${o.use}`,
         o.jarSize ? `in ${jarSize(o.jarSize).plural}` : '',
         o.entryId ? `by ${o.entryId}` : '',
       ]

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import IntlMessageFormat from 'intl-messageformat';
 import { describe, expect, it } from 'vitest';
 import { en } from '../src/words/en.ts';
-import { type MessageId, say } from '../src/words/index.ts';
+import { type MessageId, figuresAsIn, misread, say } from '../src/words/index.ts';
 
 const SOURCE = fileURLToPath(new URL('../src/', import.meta.url));
 const ids = Object.keys(en) as MessageId[];
@@ -31,7 +31,8 @@ const valuesFor = (id: MessageId, value: number) =>
 describe('the messages', () => {
   it('are all said somewhere, and nothing is said that is not among them', () => {
     const text = sources();
-    expect(ids.filter(id => !text.includes(`'${id}'`))).toEqual([]);
+    const nameOf = (id: string) => id.replace(/^fault\.([^.]+).*/, '$1');
+    expect(ids.filter(id => !text.includes(`'${nameOf(id)}'`))).toEqual([]);
     const said = [...text.matchAll(/\bsay\(\s*'([^']+)'/g)].map(m => m[1] as string);
     expect(said.length).toBeGreaterThan(30);
     expect(said.filter(id => !(id in en))).toEqual([]);
@@ -53,7 +54,23 @@ describe('the messages', () => {
     for (const id of plural) {
       expect(say(id, valuesFor(id, 1))).not.toContain('1');
       expect(say(id, valuesFor(id, 1234))).toContain('1,234');
+      figuresAsIn({ locale: 'de-DE' });
+      expect(say(id, valuesFor(id, 1234))).toContain('1.234');
+      figuresAsIn({ locale: 'en' });
     }
+  });
+
+  it('have a why and a next for each fault, and are told with them', () => {
+    const faults = ids.filter(id => /^fault\.[^.]+$/.test(id));
+    expect(faults.length).toBeGreaterThan(10);
+    for (const id of faults) expect([`${id}.why`, `${id}.next`].filter(of => !(of in en))).toEqual([]);
+    expect(misread('wrong-measure', { kind: 'mass' }).fault).toEqual({
+      path: '',
+      code: 'wrong-measure',
+      what: 'Measure it as a weight.',
+      why: 'What hangs on it is reckoned so.',
+      next: 'Enter it like 2 kg.',
+    });
   });
 
   it('are not all of what is said: a figure that is missing is refused rather than left out', () => {

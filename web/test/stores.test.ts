@@ -75,7 +75,7 @@ describe('drawing without choosing', () => {
   const use = { line: null, recipe: waxBeans, purpose: 'sale' as const, today: '2026-05-10' };
   const draw = (text: string, chosen = '') => {
     if (!need) throw new Error('the recipe has no vinegar');
-    return drawingOf(need, text, 'en-US', use, chosen);
+    return drawingOf(need, text, kitchen, use, chosen);
   };
 
   it('empties the open container before the next, and passes over what may not serve', () => {
@@ -96,8 +96,12 @@ describe('drawing without choosing', () => {
     const got = draw('1,400');
     expect(!got.ok && got.fault).toMatchObject({
       code: 'more-than-shelf',
-      what: 'The shelf holds 1300 mL of White vinegar that may serve here, not 1400.',
+      what: 'The shelf holds 1,300 mL of White vinegar that may serve here, not 1,400 mL.',
     });
+    const there = drawingOf(need as never, '1.400', { ...kitchen, locale: 'de-DE' }, use, '');
+    expect(!there.ok && there.fault.what).toBe(
+      'The shelf holds 1.300 mL of White vinegar that may serve here, not 1.400 mL.',
+    );
     expect(!got.ok && got.fault.why).toContain('WEAK');
     expect(draw('$5').ok).toBe(false);
   });

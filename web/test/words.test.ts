@@ -1,5 +1,5 @@
+import { targetWords, windowText } from '@cocotte/core/recipes';
 import { describe, expect, it } from 'vitest';
-import { targetWords, windowText } from '../src/recipes/words.ts';
 import { faultText, words } from '../src/kit/readers.ts';
 import { STOPS, stopOf } from '../src/shell/stops.ts';
 import { kitchenOf } from './browser.ts';

@@ -1,20 +1,16 @@
-import { rangesText, readRanges, unreadable } from '@cocotte/core/measure';
+import { rangesText, readRanges } from '@cocotte/core/measure';
 import { Button } from '@mui/material';
 import { Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Cells } from '../kit/layout.tsx';
+import { misread } from '../words/index.ts';
 
 /** Jar numbers of a text such as `3, 5-6` that are among these; none where nothing is typed. */
 export const jarsAmong = (among: readonly number[]) => (text: string) => {
   const jars = readRanges(text);
   return jars !== null && jars.every(n => among.includes(n))
     ? { ok: true as const, value: jars }
-    : unreadable(
-        'not-numbers',
-        'These are not numbers of such jars.',
-        'Each jar is traced.',
-        `Enter jar numbers among ${rangesText(among)}, such as 3, 5-6.`,
-      );
+    : misread('not-such-jars', { among: rangesText(among) });
 };
 
 /** "All but these": the numbers left out, typed; empty for none. */
@@ -32,9 +28,7 @@ export function AllBut({
   const form = useTyped({ jars: '' }, () => ({
     jars: (text: string) => {
       const left = jarsAmong(among)(text);
-      return left.ok && left.value.length >= among.length
-        ? unreadable('none', 'That leaves none.', 'An entry is of at least one jar.', 'Leave out fewer.')
-        : left;
+      return left.ok && left.value.length >= among.length ? misread('none-left') : left;
     },
   }));
   const out = readRanges(form.typed('jars')) ?? [];

@@ -9,7 +9,6 @@ import {
   massText,
   numberText,
   readAmount,
-  unreadable,
 } from '@cocotte/core/measure';
 import { type Step, lineFrom } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
@@ -26,6 +25,7 @@ import { useLibrary } from '../recipes/library.ts';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';
 import type { When } from './when.ts';
+import { misread } from '../words/index.ts';
 
 type Props = { batch: OpenBatch; when: When };
 const startedOf = (batch: OpenBatch) => batch.state.started as NonNullable<typeof batch.state.started>;
@@ -50,12 +50,7 @@ function OneMeasure({ batch, when, step }: Props & { step: Step }) {
     measure: (text: string) => {
       const read = readAmount(text, kitchen.locale);
       if (!read.ok || UNITS[read.value.unit].dimension === wanted) return read;
-      return unreadable(
-        'wrong-measure',
-        `Measure it as ${wanted === 'mass' ? 'a weight' : 'a volume'}.`,
-        'What hangs on it is reckoned so.',
-        `Enter it like ${wanted === 'mass' ? '2 kg' : '2 L'}.`,
-      );
+      return misread('wrong-measure', { kind: wanted });
     },
   }));
   const take = form.submit(async ({ measure }) => {
@@ -117,12 +112,7 @@ export function AddLineEntry({ batch, when }: Props) {
       if (!read.ok) return read;
       const found = weighed(read.value, name);
       if (found) return { ok: true as const, value: found };
-      return unreadable(
-        'no-weight',
-        `${name} cannot be weighed from that unit.`,
-        'What goes in is kept by weight.',
-        'Weigh it, and enter grams.',
-      );
+      return misread('no-weight', { name });
     },
   }));
   const add = form.submit(async ({ amount: { line, mass_g } }) => {

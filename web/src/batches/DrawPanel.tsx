@@ -18,6 +18,7 @@ import type { OpenBatch } from './api.ts';
 import { Drawn } from './Drawn.tsx';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
+import { quantityText, stockText } from '../stores/words.ts';
 
 /** On a phone each need stands over its quantity and its lot; from a tablet on they are columns. */
 const stacked = {
@@ -65,7 +66,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
   }));
   const draws = (i: number, text: string, lotId: string) => {
     const need = needs[i]?.need;
-    return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen.locale, use, lotId) : null;
+    return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen, use, lotId) : null;
   };
   const form = useTyped(
     {
@@ -133,10 +134,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
                     <Small>
                       drawn:{' '}
                       {r.done
-                        .map(
-                          d =>
-                            `${numberText(Number(d.quantity), kitchen)}${d.unit === 'each' ? '' : ` ${d.unit}`} from ${d.lotLabel}`,
-                        )
+                        .map(d => `${quantityText(d.quantity, d, kitchen)} from ${d.lotLabel}`)
                         .join(', ')}
                     </Small>
                   )}
@@ -171,7 +169,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
                           lot =>
                             [
                               lot.id,
-                              `only lot ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${lot.onHand} ${r.need.shelf?.item.unit === 'each' ? 'left' : `${r.need.shelf?.item.unit} left`})`,
+                              `only lot ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${r.need.shelf ? stockText(lot.onHand, r.need.shelf.item, kitchen) : lot.onHand} left)`,
                             ] as const,
                         ),
                       ]}

@@ -13,10 +13,13 @@ import { call } from '../shell/call.ts';
 import { useStockChanged } from '../stores/api.ts';
 import type { OpenBatch } from './api.ts';
 import { uniqueLots } from './LoadPanel.tsx';
+import { useHere } from '../shell/session.tsx';
+import { quantityText } from '../stores/words.ts';
 
 /** What was drawn: put back as a whole, or part of it that did not go into the pot. */
 export function Drawn({ batch }: { batch: OpenBatch }) {
   const changed = useStockChanged();
+  const { kitchen } = useHere();
   const [puttingBack, setPuttingBack] = useState<string | null>(null);
   const [returning, setReturning] = useState(false);
   const [faults, setFaults] = useState<Fault[]>([]);
@@ -46,9 +49,7 @@ export function Drawn({ batch }: { batch: OpenBatch }) {
       {batch.state.draws.map(d => (
         <Box key={d.drawId} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1 }}>
           <Box sx={{ flex: 1 }}>
-            {d.lots
-              .map(l => `${l.quantity}${l.unit === 'each' ? '' : ` ${l.unit}`} ${l.name} (${l.lotLabel})`)
-              .join('; ')}
+            {d.lots.map(l => `${quantityText(l.quantity, l, kitchen)} ${l.name} (${l.lotLabel})`).join('; ')}
           </Box>
           <Button size="small" variant="outlined" onClick={() => setPuttingBack(d.drawId)}>
             Put back
@@ -60,7 +61,10 @@ export function Drawn({ batch }: { batch: OpenBatch }) {
           <Soft>
             Came back:{' '}
             {r.lots
-              .map(l => `${l.quantity} ${bands.find(b => b.lotId === l.lotId)?.name ?? 'of a lot'}`)
+              .map(
+                l =>
+                  `${quantityText(l.quantity, { unit: 'each' }, kitchen)} ${bands.find(b => b.lotId === l.lotId)?.name ?? 'of a lot'}`,
+              )
               .join(', ')}
             . {r.reason}
           </Soft>

@@ -1,5 +1,5 @@
 import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
-import type { Step } from '@cocotte/core/recipes';
+import { type Step, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -7,7 +7,6 @@ import { Figure, Pick, Temperature } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { useRead } from '../kit/readers.ts';
-import { targetWords, windowText } from '../recipes/words.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './api.ts';

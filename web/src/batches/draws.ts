@@ -1,4 +1,12 @@
-import { Decimal, type Fault, Fraction, type Reading, fieldText, readDecimal } from '@cocotte/core/measure';
+import {
+  Decimal,
+  Fraction,
+  type Habits,
+  type Reading,
+  fieldText,
+  numberText,
+  readDecimal,
+} from '@cocotte/core/measure';
 import { scaleRecipe } from '@cocotte/core/recipes';
 import {
   type DrawUse,
@@ -7,10 +15,11 @@ import {
   needsOf,
   planDraw,
   shelfOfKind,
-  unitSign,
   unfitFault,
 } from '@cocotte/core/stores';
 import type { BatchState } from '@cocotte/core/batches';
+import { quantityText } from '../stores/words.ts';
+import { misread } from '../words/index.ts';
 
 const MASS_PLACES = 1;
 
@@ -65,7 +74,7 @@ export interface Drawing {
 export function drawingOf(
   need: Need,
   text: string,
-  locale: string,
+  kitchen: Habits,
   use: DrawUse,
   chosen: string,
 ): Reading<Drawing> {
@@ -78,7 +87,7 @@ export function drawingOf(
     if (fault) skipped.push({ label: lot.label, why: fault.what });
     return !fault;
   });
-  const read = readDecimal(text, locale, { name: 'The quantity', min: 0, above: true, max: 1e9 });
+  const read = readDecimal(text, kitchen.locale, { name: 'The quantity', min: 0, above: true, max: 1e9 });
   if (!read.ok) return read;
   if (chosen) {
     const lot = fit[0];
@@ -90,16 +99,16 @@ export function drawingOf(
   const { draws, short } = planDraw(fit, new Decimal(read.value));
   if (short.gt(0)) {
     const there = fit.reduce((sum, l) => sum.plus(l.onHand), new Decimal(0));
-    const unit = shelf ? unitSign(shelf.item.unit) : '';
-    const fault: Omit<Fault, 'path'> = {
-      code: 'more-than-shelf',
-      what: `The shelf holds ${there.toFixed()}${unit && ` ${unit}`} of ${shelf?.item.name ?? need.title} that may serve here, not ${read.value}.`,
+    const written = (n: string) =>
+      shelf ? quantityText(n, shelf.item, kitchen) : numberText(Number(n), kitchen);
+    return misread('more-than-shelf', {
+      there: written(there.toFixed()),
+      name: shelf?.item.name ?? need.title,
+      asked: written(read.value),
       why: skipped[0]
         ? `Passed over: lot ${skipped[0].label}. ${skipped[0].why}`
         : 'More cannot leave than came in.',
-      next: 'Record what came first, or draw what there is.',
-    };
-    return { ok: false, fault: { path: '', ...fault } };
+    });
   }
   return {
     ok: true,

@@ -1,7 +1,8 @@
-import { type Habits, type Reading, instantOf, localTextOf, unreadable } from '@cocotte/core/measure';
+import { type Habits, type Reading, instantOf, localTextOf } from '@cocotte/core/measure';
 import { useTyped } from '../kit/form.ts';
 import { unasked } from '../kit/readers.ts';
 import { kitchenNow } from '../shell/clock.ts';
+import { misread } from '../words/index.ts';
 
 /** A clock may run this much ahead before what it says is taken for the future. */
 const AHEAD_MS = 60_000;
@@ -11,20 +12,8 @@ export const pastInstant =
   (zone: string) =>
   (text: string): Reading<number> => {
     const at_ms = instantOf(text, zone);
-    if (Number.isNaN(at_ms))
-      return unreadable(
-        'not-a-time',
-        'This is not a time.',
-        'The record is in order of time.',
-        'Enter day and time.',
-      );
-    if (at_ms > kitchenNow() + AHEAD_MS)
-      return unreadable(
-        'future-time',
-        'That time lies in the future.',
-        'What is written down afterwards has already happened.',
-        'Enter the time it happened.',
-      );
+    if (Number.isNaN(at_ms)) return misread('not-a-time');
+    if (at_ms > kitchenNow() + AHEAD_MS) return misread('future-time');
     return { ok: true, value: at_ms };
   };
 

@@ -1,5 +1,5 @@
 import { takeJars } from '@cocotte/contract';
-import { rangesText, readRanges, unreadable } from '@cocotte/core/measure';
+import { rangesText, readRanges } from '@cocotte/core/measure';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -10,6 +10,7 @@ import { useTyped } from '../kit/form.ts';
 import { Sheet, Soft } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
 import { useItems, useStockChanged } from '../stores/api.ts';
+import { misread } from '../words/index.ts';
 
 /** Finished jars become an ingredient of another batch: their lot code, contents and cost go with them. */
 export function TakeJars({ batch }: { batch: OpenBatch }) {
@@ -24,14 +25,7 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
   const form = useTyped({ jars: '', itemId: '' }, () => ({
     jars: (text: string) => {
       const jars = readRanges(text);
-      return jars && jars.length > 0
-        ? { ok: true as const, value: jars }
-        : unreadable(
-            'not-numbers',
-            'These are no jar numbers.',
-            'Each jar is traced.',
-            'Write them like 1-4, 7.',
-          );
+      return jars && jars.length > 0 ? { ok: true as const, value: jars } : misread('not-numbers');
     },
   }));
   if (fit.length === 0) return null;

@@ -1,7 +1,7 @@
-import { unreadable } from '@cocotte/core/measure';
 import { Text } from './fields.tsx';
 import { useTyped } from './form.ts';
 import { FormDialog } from './FormDialog.tsx';
+import { misread } from '../words/index.ts';
 
 const LEAST = 3;
 
@@ -19,9 +19,7 @@ export function ReasonDialog({
 }) {
   const form = useTyped({ reason: '' }, () => ({
     reason: (t: string) =>
-      t.trim().length < LEAST
-        ? unreadable('missing', 'The reason is too short.', 'It stands in the record.', 'Say why.')
-        : { ok: true as const, value: t.trim() },
+      t.trim().length < LEAST ? misread('short-reason') : { ok: true as const, value: t.trim() },
   }));
   return (
     <FormDialog

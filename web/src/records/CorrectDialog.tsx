@@ -14,7 +14,6 @@ import {
   ofNames,
   rangesText,
   readRanges,
-  unreadable,
 } from '@cocotte/core/measure';
 import { eventWords } from '@cocotte/core/records';
 import { Button, Typography } from '@mui/material';
@@ -26,6 +25,7 @@ import { FormDialog } from '../kit/FormDialog.tsx';
 import { Stack } from '../kit/layout.tsx';
 import { rows, useRead, words } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
+import { misread } from '../words/index.ts';
 
 const NAMES = byName<string>({
   mass_g: 'Grams',
@@ -79,14 +79,7 @@ export function CorrectDialog({
       if (text === show(k)) return { ok: true, value: body[k] };
       if (Array.isArray(body[k])) {
         const numbers = readRanges(text);
-        return numbers
-          ? { ok: true, value: numbers }
-          : unreadable(
-              'not-numbers',
-              'These are no jar numbers.',
-              'Each jar is traced.',
-              'Write them like 1-4, 7.',
-            );
+        return numbers ? { ok: true, value: numbers } : misread('not-numbers');
       }
       if (typeof body[k] !== 'number') return { ok: true, value: text };
       return k === 'temp_C'

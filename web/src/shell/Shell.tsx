@@ -15,6 +15,7 @@ import { type Here, HereContext, kitchenOfTab, useKitchen, useSession } from './
 import { StoveRail } from './StoveRail.tsx';
 import { ViewFailed } from './ViewFailed.tsx';
 import { Workline } from './Workline.tsx';
+import { figuresAsIn } from '../words/index.ts';
 
 // Fetched when they are first asked for.
 const FindDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).FindDialog }));
@@ -33,6 +34,7 @@ export function Shell({ onSignOut }: { onSignOut: () => void }) {
     [session, mine, kitchen],
   );
   if (!here) return <Waiting />;
+  figuresAsIn(here.kitchen);
   return (
     <HereContext value={here}>
       <Frame here={here} onSignOut={onSignOut} />

@@ -2,6 +2,7 @@ import { type Endpoint, type Problem, SERVER_TIME_HEADER } from '@cocotte/contra
 import type { Fault } from '@cocotte/core/measure';
 import { learnOffset } from './clock.ts';
 import { tabKitchen } from './tab-kitchen.ts';
+import { misread } from '../words/index.ts';
 
 /** A call that did not succeed: the server's problem, or no answer at all. */
 export class CallError extends Error {
@@ -21,13 +22,7 @@ export class CallError extends Error {
   }
 }
 
-const AWAY: Fault = {
-  path: '',
-  code: 'no-answer',
-  what: "The kitchen's book cannot be reached just now.",
-  why: 'There is no answer from the server.',
-  next: 'What you entered stays here; it is tried again.',
-};
+const away = (): Fault => misread('no-answer').fault;
 
 /**
  * The address of an endpoint with its params in place.
@@ -99,13 +94,13 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
         : {}),
     });
   } catch {
-    throw new CallError(0, 'no-answer', [AWAY]);
+    throw new CallError(0, 'no-answer', [away()]);
   }
   const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
   if (server_ms > 0) learnOffset(server_ms, sent_ms, Date.now());
   if (response.ok) return (await response.json()) as R;
   const problem = (await response.json().catch(() => null)) as Problem | null;
-  if (!problem?.errors) throw new CallError(response.status, 'no-answer', [AWAY]);
+  if (!problem?.errors) throw new CallError(response.status, 'no-answer', [away()]);
   throw new CallError(response.status, problem.code, problem.errors, problem.newer);
 }
 
@@ -113,13 +108,5 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
 export function faultsOf(error: unknown): Fault[] {
   return error instanceof CallError
     ? error.faults
-    : [
-        {
-          path: '',
-          code: 'broken',
-          what: 'Something broke here.',
-          why: error instanceof Error ? error.message : '',
-          next: 'Try again.',
-        },
-      ];
+    : [misread('broken', { error: error instanceof Error ? error.message : '' }).fault];
 }

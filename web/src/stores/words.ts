@@ -58,6 +58,11 @@ export function stockText(quantity: string, item: Pick<Item, 'unit'>, kitchen: H
   return `${numberText(n, kitchen, 1)} ${unitSign(item.unit)}`;
 }
 
+/** A quantity of an item in the unit it is counted in: what was drawn, and what differs by little. */
+export function quantityText(quantity: string, item: Pick<Item, 'unit'>, kitchen: Habits): string {
+  return [numberText(Number(quantity), kitchen), unitSign(item.unit)].filter(Boolean).join(' ');
+}
+
 /** What one costs, for a unit that people compare by. */
 export function unitCostText(unitCost: string, item: Pick<Item, 'unit'>, kitchen: Habits): string {
   if (item.unit === 'each') return moneyText(unitCost, kitchen);

@@ -1,5 +1,6 @@
 import { type Difference, differences } from '@cocotte/core/recipes';
 import { useParams, useSearchParams } from 'react-router';
+import { useHere } from '../../shell/session.tsx';
 import { faultsOf } from '../../shell/call.ts';
 import { Switcher } from '../../kit/controls.tsx';
 import { Stack } from '../../kit/layout.tsx';
@@ -26,6 +27,7 @@ const TONE: Record<Difference['kind'], 'leaf' | 'ox' | 'live' | 'plain'> = {
 export function DifferencePage() {
   const { recipeId } = useParams() as { recipeId: string };
   const [query, setQuery] = useSearchParams();
+  const { kitchen } = useHere();
   const { data: versions } = useVersions(recipeId);
   const newest = versions?.versions[0]?.number ?? 1;
   const to = Number(query.get('to')) || newest;
@@ -34,7 +36,7 @@ export function DifferencePage() {
   const b = useVersion(recipeId, to);
   if (a.error || b.error) return <Faults faults={faultsOf(a.error ?? b.error)} />;
   if (!a.data || !b.data || !versions) return <Waiting />;
-  const found = differences(a.data.recipe, b.data.recipe);
+  const found = differences(a.data.recipe, b.data.recipe, kitchen);
   const pick = (label: string, key: 'from' | 'to', value: number) => (
     <Switcher
       label={label}

@@ -23,6 +23,7 @@ import { faultText } from '../../kit/readers.ts';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import type { Checked, Exchange } from './exchange.worker.ts';
+import { misread } from '../../words/index.ts';
 
 const FORMATS: Record<ExchangeFormat, { name: string; ending: string; type: string }> = {
   json: { name: 'JSON', ending: 'json', type: 'application/json' },
@@ -115,15 +116,7 @@ function BringIn() {
         return;
       }
       if (read.recipes.length === 0) {
-        setFaults([
-          {
-            path: '',
-            code: 'empty',
-            what: 'There is no recipe in the file.',
-            why: 'Nothing would be added.',
-            next: 'Choose another file.',
-          },
-        ]);
+        setFaults([misread('no-recipe').fault]);
         return;
       }
       const result = await bringIn(read, newCodes, setProgress);

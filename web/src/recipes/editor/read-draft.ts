@@ -6,6 +6,7 @@ import { fieldPath } from '../../kit/readers.ts';
 import type { Draft, DraftLine, DraftStep } from './draft.ts';
 import { readAuthority } from './read-authority.ts';
 import { type HintOf, Reader, inCelsius, namesIn } from './reader.ts';
+import { misread } from '../../words/index.ts';
 
 /**
  * Reads a draft into a recipe, or into every fault with its path. The recipe is given even with faults, from what could
@@ -175,13 +176,7 @@ function readTarget(s: DraftStep, path: string, reader: Reader): StepTarget {
       const amount = reader.amount(path, text);
       const unit = UNITS[amount.unit];
       if (unit.dimension !== 'volume')
-        reader.faults.push({
-          path,
-          code: 'not-a-volume',
-          what: `"${text}" is no volume.`,
-          why: 'A pot is cooked down to so many cups or litres.',
-          next: 'Type it like 3.5 L or 14 c.',
-        });
+        reader.faults.push({ ...misread('not-a-volume', { text, sample: 3.5 }).fault, path });
       return { kind: 'volume', volume_mL: amountMiddle(amount).mul(unit.factor).valueOf() };
     }
     case 'depth': {

@@ -10,6 +10,7 @@ import {
 } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { listed, missing } from '../../kit/readers.ts';
+import { misread } from '../../words/index.ts';
 
 export type HintOf = (ingredientId: string | null) => AmountHint;
 
@@ -63,11 +64,9 @@ export class Reader {
     const { value, ask } = read;
     if (ask && chosenUnit === '')
       this.faults.push({
+        ...misread('ambiguous', { what: ask.what, choices: ask.choices.map(c => c.label).join(' or ') })
+          .fault,
         path,
-        code: 'ambiguous',
-        what: ask.what,
-        why: 'Nothing is guessed.',
-        next: `Choose which it is: ${ask.choices.map(c => c.label).join(' or ')}.`,
       });
     // Two units of one name and kind differ only by the reading chosen.
     const chosen = Object.values(UNITS).find(u => u.id === chosenUnit);

@@ -1,7 +1,7 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
 import { correctionFrom } from '@cocotte/core/forecast';
-import type { Recipe } from '@cocotte/core/recipes';
+import { type Recipe, targetWords, windowText } from '@cocotte/core/recipes';
 import { routeToSale } from '@cocotte/core/review';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
@@ -21,7 +21,6 @@ import { LayOutPanel } from './LayOutPanel.tsx';
 import { LineTable } from './LineTable.tsx';
 import { type Wanted, firstWanted, foresee, planOf, scaledOrNull } from './plan.ts';
 import { AuthorityPanel, ProcessPanel } from './ProcessPanel.tsx';
-import { targetWords, windowText } from '../words.ts';
 import { ReviewPanel } from './ReviewPanel.tsx';
 import { ScalePanel } from './ScalePanel.tsx';
 import { SketchSheet } from './SketchSheet.tsx';

@@ -1,4 +1,5 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
+import { numberText } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
 import { type Review, type ReviewFault, type TrialReading, dossier, review } from '@cocotte/core/review';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
@@ -128,16 +129,17 @@ function NameCheck({ found, recipe }: { found: Review; recipe: Recipe }) {
 }
 
 function Balance({ found }: { found: Review }) {
+  const { kitchen } = useHere();
   const { balance } = found;
   if (balance.lowAcid_g === 0) return null;
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h3">Low-acid share</Typography>
       <Typography>
-        {Math.round(balance.lowAcidShare * 100)} % of the fruit and produce is not safely acid (dried counted
-        as fresh)
+        {numberText(balance.lowAcidShare * 100, kitchen, 0)} % of the fruit and produce is not safely acid
+        (dried counted as fresh)
         {balance.barrierPer100_g !== null &&
-          `; ${balance.barrierPer100_g.toFixed(2)} g of acid, as citric, for each 100 g of it`}
+          `; ${numberText(balance.barrierPer100_g, kitchen, 2)} g of acid, as citric, for each 100 g of it`}
         .
       </Typography>
     </Box>

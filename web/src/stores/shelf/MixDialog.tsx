@@ -1,6 +1,6 @@
 import { mixLots } from '@cocotte/contract';
 import { fieldText } from '@cocotte/core/measure';
-import { type Item, type Lot, unitSign } from '@cocotte/core/stores';
+import { type Item, type Lot } from '@cocotte/core/stores';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { Figure, Text, Tick } from '../../kit/fields.tsx';
@@ -12,6 +12,7 @@ import { rows, unasked, useRead, words } from '../../kit/readers.ts';
 import { call, faultsOf } from '../../shell/call.ts';
 import { useHere } from '../../shell/session.tsx';
 import { useStockChanged } from '../api.ts';
+import { stockText } from '../words.ts';
 
 /** A bin that was refilled: which lots are in it now. */
 export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; onClose: () => void }) {
@@ -68,7 +69,7 @@ export function MixDialog({ item, lots, onClose }: { item: Item; lots: Lot[]; on
         <Line key={l.id} mt={1}>
           <Tick
             at={at(`lots.${i}.isIn`)}
-            label={`${l.label}, ${l.onHand} ${unitSign(item.unit)} left`}
+            label={`${l.label}, ${stockText(l.onHand, item, kitchen)} left`}
             sx={{ flex: 1 }}
           />
           {typed[i]?.isIn && (

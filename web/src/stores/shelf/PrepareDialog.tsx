@@ -1,6 +1,6 @@
 import { type Prepare, prepareLot } from '@cocotte/contract';
 import { Decimal, addDays, dayOf } from '@cocotte/core/measure';
-import { type Item, UNIT_COST_PLACES, unitSign } from '@cocotte/core/stores';
+import { type Item, UNIT_COST_PLACES } from '@cocotte/core/stores';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -14,6 +14,7 @@ import { call } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
 import { useShelf, useStockChanged } from '../api.ts';
+import { stockText } from '../words.ts';
 
 type How = Prepare['how'];
 const HOW = {
@@ -112,7 +113,7 @@ export function PrepareDialog({ item, onClose }: { item: Item; onClose: () => vo
                 l =>
                   [
                     l.lot.id,
-                    `${l.item.name}, lot ${l.lot.label} (${l.lot.onHand} ${unitSign(l.item.unit)} left)`,
+                    `${l.item.name}, lot ${l.lot.label} (${stockText(l.lot.onHand, l.item, kitchen)} left)`,
                   ] as const,
               )}
             />,

@@ -1,9 +1,8 @@
-import type { Kitchen } from '@cocotte/core/kitchen';
-import { MM_PER_INCH, durationText, numberText, temperatureText } from '@cocotte/core/measure';
-import type { Step } from '@cocotte/core/recipes';
+import { type Habits, MM_PER_INCH, durationText, numberText, temperatureText } from '../measure/index.ts';
+import type { Step } from './recipe.ts';
 
 /** A wait as one says it: "4 to 18 h", "3 to 4 weeks". */
-export function windowText(window: NonNullable<Step['window']>, kitchen: Pick<Kitchen, 'locale'>): string {
+export function windowText(window: NonNullable<Step['window']>, kitchen: Pick<Habits, 'locale'>): string {
   const week = 7 * 24 * 60;
   const [unit, word] =
     window.to_min >= 2 * week ? [week, 'weeks'] : window.to_min >= 4 * 1440 ? [1440, 'days'] : [60, 'h'];
@@ -14,7 +13,10 @@ export function windowText(window: NonNullable<Step['window']>, kitchen: Pick<Ki
 }
 
 /** What a step is cooked to, in words. */
-export function targetWords(target: Step['target'], kitchen: Kitchen): string {
+export function targetWords(
+  target: Step['target'],
+  kitchen: Pick<Habits, 'locale' | 'temperature' | 'measures'>,
+): string {
   switch (target.kind) {
     case 'none':
       return '';
