@@ -59,11 +59,11 @@ export function CostFields({
             role="group"
             aria-label={`Burner ${i + 1}`}
             narrow="1fr 1fr"
-            wide="1.3fr 1fr 1.3fr auto"
+            wide="1fr 1fr auto"
             gap={1.5}
             mt={2}
           >
-            <Text at={at(`burners.${i}.name`)} label="Burner" />
+            <Text at={at(`burners.${i}.name`)} label="Burner" sx={{ gridColumn: '1 / -1' }} />
             <Pick
               at={at(`burners.${i}.kind`)}
               label="Runs on"

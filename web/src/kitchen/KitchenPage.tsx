@@ -147,7 +147,7 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
             <Soft>
               Rules differ by place. Ask your local authority, and enter its sentence word for word.
             </Soft>
-            <Cells>
+            <Cells wide="1fr">
               <Text at={at('jurisdiction')} label="Place and rule" />
               <Text at={at('source')} label="Where it was read" />
             </Cells>

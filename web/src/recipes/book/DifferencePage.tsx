@@ -57,7 +57,11 @@ export function DifferencePage() {
       </ViewHead>
       {found.length === 0 && (
         <Sheet>
-          <Nothing>These two versions say the same.</Nothing>
+          <Nothing>
+            {versions.versions.length === 1
+              ? 'There is one version so far. What is changed from now on shows here.'
+              : 'These two versions say the same.'}
+          </Nothing>
         </Sheet>
       )}
       <Stack>
