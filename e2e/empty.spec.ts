@@ -138,7 +138,9 @@ test('from the first account to the first batch', async ({ page }) => {
   await page.getByRole('button', { name: 'Start the batch' }).click();
   await page.getByRole('textbox', { name: 'Quantity of Sugar' }).fill('6000');
   await page.getByRole('button', { name: 'Draw these lots' }).click();
-  await expect(page.getByText(/The shelf holds 5,000 g of Sugar that may serve here, not 6,000 g/)).toBeVisible();
+  await expect(
+    page.getByText(/The shelf holds 5,000 g of Sugar that may serve here, not 6,000 g/),
+  ).toBeVisible();
   await page.getByRole('textbox', { name: 'Quantity of Sugar' }).fill('1200');
   await page.getByRole('button', { name: 'Draw these lots' }).click();
   await expect(page.getByText(/Drawn so far/)).toBeVisible();
