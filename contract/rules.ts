@@ -137,12 +137,17 @@ export const day = patterned(
   v => !Number.isNaN(Date.parse(`${v}T00:00:00Z`)) && new Date(`${v}T00:00:00Z`).toISOString().startsWith(v),
 );
 
-/** An instant, ISO 8601 in UTC. */
+/** An instant, ISO 8601 in UTC, from 2000 to 2100: a clock that shows another century is not set. */
 export const instant = patterned(
   /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d{1,3})?Z$/,
-  say('not-an-instant', 'This is not a time.', 'Durations follow from it.', 'Send ISO 8601 in UTC.'),
+  say(
+    'not-an-instant',
+    'This is not a time between the years 2000 and 2100.',
+    'Durations follow from it, and a clock that shows another century is not set.',
+    "Send ISO 8601 in UTC; set the device's clock.",
+  ),
   { format: 'date-time' },
-  v => !Number.isNaN(Date.parse(v)),
+  v => !Number.isNaN(Date.parse(v)) && v >= '2000' && v < '2101',
 );
 
 /** Rule of an email address. */
@@ -286,9 +291,42 @@ export function maybe<T>(inner: Rule<T>): Rule<T | null> {
   });
 }
 
+/** A key that may be left out of its object. */
+export function optional<T>(inner: Rule<T>): Rule<T | undefined> {
+  const fits = fitsOf(inner);
+  const made = rule<T | undefined>(mixed(), {
+    document: documentOf(inner),
+    fits: v => v === undefined || fits(v),
+    parts: v => (v === undefined ? [] : [['', inner, v]]),
+  });
+  optionals.add(made as object);
+  return made;
+}
+const optionals = new WeakSet<object>();
+
+/**
+ * A value that is looked at later, one by one: here any object passes, so that what is wrong with one does not fail the
+ * others. The document shows the rule it will be held against.
+ */
+export function later<T>(inner: Rule<T>): Rule<T> {
+  return rule(object().defined(missing).nonNullable(missing).typeError(wrongType('an object')), {
+    document: { anyOf: [documentOf(inner), { type: 'object' }] },
+    fits: isObject,
+  });
+}
+
 /** A list with limits on its length. */
-export function list<T>(inner: Rule<T>, limits: { min?: number; max: number }): Rule<T[]> {
-  const { min = 0, max } = limits;
+export function list<T>(
+  inner: Rule<T>,
+  limits: {
+    min?: number;
+    max: number;
+    /** Each of its values, all of them figures or words, stands in it once. */
+    unlike?: boolean;
+  },
+): Rule<T[]> {
+  const { min = 0, max, unlike = false } = limits;
+  const twice = (v: unknown[]) => unlike && new Set(v).size < v.length;
   const schema = array()
     .defined(missing)
     .nonNullable(missing)
@@ -307,11 +345,22 @@ export function list<T>(inner: Rule<T>, limits: { min?: number; max: number }): 
       'max',
       say('too-many', `More than ${max} at once.`, 'One request has a limit.', 'Send it in parts.'),
       v => !Array.isArray(v) || v.length <= max,
+    )
+    .test(
+      'unlike',
+      say('twice', 'One of these stands here twice.', 'Each is counted once.', 'Name each once.'),
+      v => !Array.isArray(v) || !twice(v),
     );
   const fits = fitsOf(inner);
   return rule(schema, {
-    document: { type: 'array', items: documentOf(inner), minItems: min, maxItems: max },
-    fits: v => Array.isArray(v) && v.length >= min && v.length <= max && v.every(fits),
+    document: {
+      type: 'array',
+      items: documentOf(inner),
+      minItems: min,
+      maxItems: max,
+      ...(unlike ? { uniqueItems: true } : {}),
+    },
+    fits: v => Array.isArray(v) && v.length >= min && v.length <= max && v.every(fits) && !twice(v),
     *parts(v) {
       if (!Array.isArray(v)) return;
       // A list that is too long is told so; what stands past its end is not looked at.
@@ -344,16 +393,25 @@ export function shape<T extends object>(fields: { [K in keyof T]-?: Rule<T[K]> }
     .strict(true);
   const properties: Names<JsonSchema> = byName();
   for (const [key, field] of rules) properties[key] = documentOf(field);
-  const each = [...rules].map(([name, field]) => [name, fitsOf(field)] as const);
+  const each = [...rules].map(
+    ([name, field]) => [name, fitsOf(field), optionals.has(field as object)] as const,
+  );
   return rule(schema, {
-    document: { type: 'object', properties, required: [...rules.keys()], additionalProperties: false },
+    document: {
+      type: 'object',
+      properties,
+      required: [...rules].filter(([, field]) => !optionals.has(field as object)).map(([key]) => key),
+      additionalProperties: false,
+    },
     fits: v =>
       isObject(v) &&
       Object.keys(v).every(key => rules.has(key)) &&
-      each.every(([name, fits]) => Object.hasOwn(v, name) && fits(v[name])),
+      each.every(([name, fits, free]) => (Object.hasOwn(v, name) ? fits(v[name]) : free)),
     *parts(v) {
       if (!isObject(v)) return;
-      for (const [name, field] of rules) yield [name, field, Object.hasOwn(v, name) ? v[name] : undefined];
+      for (const [name, field] of rules)
+        if (Object.hasOwn(v, name) || !optionals.has(field as object))
+          yield [name, field, Object.hasOwn(v, name) ? v[name] : undefined];
     },
   });
 }
@@ -411,7 +469,7 @@ export function dictionary<T>(inner: Rule<T>): Rule<Record<string, T>> {
 export function union<T>(key: string, branches: Record<string, Rule<unknown>>): Rule<T> {
   const rules = new Map(Object.entries(branches));
   const branchOf = (v: unknown): Rule<unknown> | undefined =>
-    isObject(v) && Object.hasOwn(v, key) ? rules.get(v[key] as string) : undefined;
+    isObject(v) && Object.hasOwn(v, key) ? rules.get(String(v[key])) : undefined;
   const schema = object()
     .defined(missing)
     .nonNullable(missing)

@@ -219,11 +219,15 @@ test('beans, cooked on paper and typed in afterwards on a phone, each entry mark
   await page.getByRole('textbox', { name: 'pH' }).fill('3.7');
   await page.getByRole('textbox', { name: 'Jar', exact: true }).fill('8');
   await page.getByRole('button', { name: 'Enter the reading' }).click();
+  // What was written up stands out at the gate, and is named where one signs.
+  await expect(
+    page.getByText(/You sign in the knowledge of: .*Processed for the whole time, unbroken: written up/),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Release 7 pints for sale' }).click();
   await page.getByRole('link', { name: 'Go on to the labels' }).click();
   await expect(page.getByText(/Best from/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Make 7 labels' }).click();
   await page.goto(url.replace('/cook/', '/records/'));
-  await expect(page.getByText('typed in afterwards', { exact: true })).toHaveCount(8);
+  await expect(page.getByText('written up', { exact: true })).toHaveCount(8);
   expect(seen.faults).toEqual([]);
 });

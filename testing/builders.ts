@@ -1,12 +1,14 @@
 import { plainCosts } from '@cocotte/core/kitchen';
 import { randomUUID } from 'node:crypto';
-import type {
-  BatchEvent,
-  DrawnLot,
-  EventBodies,
-  EventType,
-  FactType,
-  StartedBody,
+import {
+  type BatchEvent,
+  type DrawnLot,
+  type Entered,
+  type EventBodies,
+  type EventType,
+  type FactType,
+  type StartedBody,
+  complete,
 } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
@@ -15,6 +17,25 @@ import { Device } from './device.ts';
 
 export const START_MS = Date.parse('2026-11-20T15:00:00Z');
 const MINUTE = 60_000;
+
+/** How an entry is made and arrives; at once, by the batch's own device, unless said. */
+export interface Entering {
+  device?: Device;
+  /** Typed in afterwards. */
+  typed?: boolean;
+  /** It happened so long ago. */
+  ago_min?: number;
+  /** It arrives so much later. */
+  arrives_min?: number;
+  /** It is still on its device. */
+  waits?: boolean;
+  /** Whether who enters it may sign. */
+  signs?: boolean;
+  /** The last number its device had seen. */
+  saw?: number;
+  /** Server clock minus device clock when it is sent, where that is another than when it was stamped. */
+  sentOffset_ms?: number;
+}
 
 /** A batch's events in memory, made as the server would make them, for tests of fold, gate, cost and labels. */
 export class PaperBatch {
@@ -65,21 +86,29 @@ export class PaperBatch {
       heat: 'boiling water',
       pots: { count: 1, each: factorForJars(recipe, jars).toFraction(), overridden: false, reasons: [] },
       expected: null,
+      potId: null,
       ...started,
     });
   }
 
-  add<K extends EventType>(
-    type: K,
-    body: EventBodies[K],
-    options: { typed?: boolean; device?: Device } = {},
-  ): BatchEvent {
+  add<K extends EventType>(type: K, body: Entered<K>, options: Entering = {}): BatchEvent {
+    const { device = this.device, typed = false, arrives_min = 0, saw = 0 } = options;
+    const happened_ms = this.now_ms - (options.ago_min ?? 0) * MINUTE;
+    const arrived_ms = this.now_ms + arrives_min * MINUTE;
     const event = {
-      ...(options.device ?? this.device).stamp(this.now_ms, options.typed),
+      ...device.stamp(happened_ms, typed, type, saw),
       kitchenId: this.kitchenId,
       batchId: this.batchId,
       type,
-      body,
+      body: complete(type, body),
+      receipt: options.waits
+        ? null
+        : {
+            seq: this.events.filter(e => e.receipt).length + 1,
+            at: new Date(arrived_ms).toISOString(),
+            sentAt: new Date(arrived_ms - (options.sentOffset_ms ?? device.offset_ms ?? 0)).toISOString(),
+            signs: options.signs ?? true,
+          },
     } as unknown as BatchEvent;
     this.events.push(event);
     return event;
@@ -162,7 +191,7 @@ export class PaperBatch {
     return loadId;
   }
 
-  fact<K extends FactType>(type: K, body: EventBodies[K]): this {
+  fact<K extends FactType>(type: K, body: Entered<K>): this {
     this.add(type, body);
     return this;
   }

@@ -3,8 +3,8 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { standing } from '@cocotte/core/checks';
-import { type BatchEvent, fold } from '@cocotte/core/batches';
+import { assess } from '@cocotte/core/checks';
+import type { BatchEvent } from '@cocotte/core/batches';
 import { canonicalJson } from '@cocotte/core/measure';
 import { migrate } from '@cocotte/server/house/migrate';
 import pg from 'pg';
@@ -310,14 +310,20 @@ describe('what landed before', () => {
       await owner.connect();
       const { rows } = await owner.query(
         `select batch_id, stage,
-           (select json_agg(content order by seq) from events e where e.batch_id = b.batch_id) as contents
+           (select json_agg(json_build_object('seq', seq, 'content', content) order by seq)
+              from events e where e.batch_id = b.batch_id) as entries
          from batches b order by batch_id`,
       );
       expect(rows.length).toBeGreaterThan(0);
       const folded: Record<string, unknown> = {};
       for (const row of rows) {
-        const state = fold((row.contents as string[]).map(c => JSON.parse(c) as BatchEvent));
-        const now = standing(state);
+        const { state, standing: now } = assess(
+          (row.entries as { seq: number; content: string }[]).map(({ seq, content }) => {
+            const { receivedAt, ...event } = JSON.parse(content) as BatchEvent & { receivedAt?: string };
+            const known = { seq, at: receivedAt as string, sentAt: null, signs: null };
+            return { ...event, receipt: event.receipt ?? known } as BatchEvent;
+          }),
+        );
         expect(now.stage).toBe(row.stage);
         folded[row.batch_id as string] = {
           lot: state.started?.lotCode,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { BatchView, DrawLine, FactEntry } from '@cocotte/contract';
-import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
+import { type BatchState, type Entered, type FactType, type Purpose, fold } from '@cocotte/core/batches';
 import { Fraction } from '@cocotte/core/measure';
 import { type JarsWanted, type Recipe, factorForJars, scaleRecipe } from '@cocotte/core/recipes';
 import { draw } from '@cocotte/server/batches/draws';
@@ -68,7 +68,7 @@ export class Cook {
     return Object.fromEntries(scaled.lines.map(l => [l.lineId, l.asBought_g]));
   }
 
-  async note<K extends FactType>(...facts: [K, EventBodies[K]][]): Promise<void> {
+  async note<K extends FactType>(...facts: [K, Entered<K>][]): Promise<void> {
     await this.send(facts.map(([type, body]) => this.device.fact(this.kitchen.now_ms, type, body)));
   }
 

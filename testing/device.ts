@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { FactEntry } from '@cocotte/contract';
-import type { EventBodies, FactType, Stamp } from '@cocotte/core/batches';
+import {
+  type Entered,
+  type EventType,
+  type FactType,
+  type Stamp,
+  VERSIONS,
+  complete,
+} from '@cocotte/core/batches';
 
 /** A device in somebody's hand: makes stamps and facts the way the interface does, at instants the caller names. */
 export class Device {
@@ -22,12 +29,17 @@ export class Device {
     this.opened_ms = at_ms;
   }
 
-  /** The stamp of an entry made at an instant; `typed` marks it as typed in afterwards. */
-  stamp(at_ms: number, typed = false): Stamp {
+  /**
+   * The stamp of an entry made at an instant; `typed` marks it as typed in afterwards.
+   *
+   * @param of  kind of entry, whose shape of today it has
+   * @param basedOnSeq  the last number the device had seen
+   */
+  stamp(at_ms: number, typed = false, of: EventType = 'note.written', basedOnSeq = 0): Stamp {
     const wall = new Date(at_ms - (this.offset_ms ?? 0)).toISOString();
     return {
       id: randomUUID(),
-      typeVersion: 1,
+      typeVersion: VERSIONS[of],
       personId: this.personId,
       deviceId: this.id,
       deviceCounter: this.counter++,
@@ -38,12 +50,12 @@ export class Device {
       clockOffsetAge_ms: this.offset_ms === null ? null : 1000,
       occurredAt: typed ? new Date(at_ms).toISOString() : wall,
       typedInAfterwards: typed,
-      basedOnSeq: 0,
+      basedOnSeq,
     };
   }
 
   /** A fact as it crosses the wire. */
-  fact<K extends FactType>(at_ms: number, type: K, body: EventBodies[K], typed = false): FactEntry {
-    return { ...this.stamp(at_ms, typed), type, body } as FactEntry;
+  fact<K extends FactType>(at_ms: number, type: K, body: Entered<K>, typed = false): FactEntry {
+    return { ...this.stamp(at_ms, typed, type), type, body: complete(type, body) } as FactEntry;
   }
 }

@@ -29,6 +29,7 @@ export class InKitchen {
         body: (input.body ?? {}) as B,
         person: this.person,
         role: this.role,
+        maySign: this.role === 'owner',
         kitchenId: this.kitchenId,
         trx,
         clock: this.clock,

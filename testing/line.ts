@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   type BatchView,
+  type Delivery,
   type DrawLine,
   type FactEntry,
   addItem,
@@ -13,7 +14,14 @@ import {
   receiveLot,
   startBatch,
 } from '@cocotte/contract';
-import { type BatchState, type EventBodies, type FactType, type Purpose, fold } from '@cocotte/core/batches';
+import {
+  RECORD_SHAPE,
+  type BatchState,
+  type Entered,
+  type FactType,
+  type Purpose,
+  fold,
+} from '@cocotte/core/batches';
 import type { JarSizeId } from '@cocotte/core/jars';
 import { type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
@@ -150,17 +158,34 @@ export class Line {
     return this;
   }
 
-  fact<K extends FactType>(type: K, body: EventBodies[K]): FactEntry {
+  fact<K extends FactType>(type: K, body: Entered<K>): FactEntry {
     return this.device.fact(this.client.server.now_ms, type, body);
   }
 
+  /** Entries as a device delivers them. */
+  delivery(events: FactEntry[]): Delivery {
+    const { named, server } = this.client;
+    return {
+      personId: this.device.personId,
+      kitchenId: named,
+      sentAt: new Date(server.now_ms - (this.device.offset_ms ?? 0)).toISOString(),
+      recordShape: RECORD_SHAPE,
+      events,
+    };
+  }
+
   async send(events: FactEntry[]): Promise<this> {
-    await this.client.ok(appendFacts, { params: { batchId: this.batchId }, body: { events } });
+    const { answers } = await this.client.ok(appendFacts, {
+      params: { batchId: this.batchId },
+      body: this.delivery(events),
+    });
+    const lost = answers.filter(a => a.outcome !== 'kept');
+    if (lost.length > 0) throw new Error(`not kept: ${JSON.stringify(lost)}`);
     this.view = await this.client.ok(readBatch, { params: { batchId: this.batchId } });
     return this;
   }
 
-  note<K extends FactType>(type: K, body: EventBodies[K]): Promise<this> {
+  note<K extends FactType>(type: K, body: Entered<K>): Promise<this> {
     return this.send([this.fact(type, body)]);
   }
 

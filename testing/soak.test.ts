@@ -88,8 +88,8 @@ class Cook {
   /** Ids in the record, with their numbers. */
   async record(): Promise<Map<string, number>> {
     const { body } = await this.ask(`/batches/${this.batchId}`);
-    const { events } = body as { events: { id: string; seq: number }[] };
-    return new Map(events.map(e => [e.id, e.seq]));
+    const { events } = body as { events: { id: string; receipt: { seq: number } }[] };
+    return new Map(events.map(e => [e.id, e.receipt.seq]));
   }
 }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { type BatchEvent, type LineMass, fold, lineMasses } from '@cocotte/core/batches';
-import { gate } from '@cocotte/core/checks';
+import { type BatchEvent, type LineMass, type Receipt, fold, lineMasses } from '@cocotte/core/batches';
+import { assess, gate } from '@cocotte/core/checks';
 import { labelContent, lotCode } from '@cocotte/core/labels';
 import { addDays, canonicalJson } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
@@ -106,12 +106,14 @@ async function addBatch(trx: Trx, plan: TenYears, index: number, head: Head): Pr
     e => ({ ...e, kitchenId: plan.kitchenId, batchId, personId: plan.personId }) as BatchEvent,
   );
   let { seq, hash } = head;
-  const receivedAt = `${madeOn}T20:00:00.000Z`;
+  const after: BatchEvent[] = [];
   const rows = events.map((event): EventRow => {
-    const content = canonicalJson({ ...event, receivedAt });
+    seq += 1;
+    const receipt = { ...(event.receipt as Receipt), seq };
+    after.push({ ...event, receipt } as BatchEvent);
+    const content = canonicalJson(after.at(-1));
     const prev_hash = hash;
     hash = chainHash(prev_hash, content);
-    seq += 1;
     return {
       kitchen_id: plan.kitchenId,
       seq,
@@ -122,13 +124,13 @@ async function addBatch(trx: Trx, plan: TenYears, index: number, head: Head): Pr
       client_hash: clientHash(event.id),
       prev_hash,
       hash,
-      received_at: receivedAt,
+      received_at: receipt.at,
     };
   });
   await insertEvents(trx, rows);
-  await writeBatch(trx, plan.kitchenId, project(batchId, fold(events), seq));
+  await writeBatch(trx, plan.kitchenId, project(batchId, assess(after), seq));
   await freezeVersion(trx, plan.kitchenId, recipeId, 1, madeOn);
-  return { seq, hash };
+  return { seq, hash, last_at: null };
 }
 
 /** Movements of one lot: it came in, and was drawn from until nothing, or almost nothing, was left. */

@@ -141,7 +141,7 @@ export class Client {
 
   /** The kitchen its calls name: the one the session says, unless a test goes to another. */
   kitchenId = '';
-  private get named(): string {
+  get named(): string {
     return this.kitchenId || (this.session?.kitchenId ?? NO_KITCHEN);
   }
 

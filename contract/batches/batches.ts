@@ -10,21 +10,21 @@ import {
   dictionary,
   figure,
   flag,
+  instant,
+  later,
   list,
   maybe,
+  optional,
   shape,
   text,
   uuid,
 } from '../rules.ts';
-import { trialReading } from '../recipes/recipe-rules.ts';
-import {
-  type FactEntry,
-  factRule,
-  jarNumbers,
-  jarsWantedRule,
-  sequencedRule,
-  stampRule,
-} from './event-rules.ts';
+import type { Fault } from '@cocotte/core/measure';
+import type { JarSizeId } from '@cocotte/core/jars';
+import { jarSizeRule, trialReading } from '../recipes/recipe-rules.ts';
+import { jarNumbers, jarsWantedRule } from './body-rules.ts';
+import { type FactEntry, factRule, sequencedRule } from './event-rules.ts';
+import { stampRule } from './stamp-rules.ts';
 
 const count = figure({ min: 0, max: 1e9, whole: true, name: 'The count' });
 const instant_ms = figure({ min: 0, max: 1e14, name: 'The instant' });
@@ -39,7 +39,7 @@ const running = shape<Running>({
   latest_ms: maybe(instant_ms),
 });
 const due = shape<Due>({
-  kind: choice(['press', 'acidity', 'settle', 'release', 'label'] as const),
+  kind: choice(['press', 'acidity', 'settle', 'sign', 'held', 'release', 'label'] as const),
   from_ms: instant_ms,
   count,
 });
@@ -64,6 +64,7 @@ const summary = shape<BatchSummary>({
     }),
   ),
   readings: list(trialReading, { max: 1000 }),
+  asksMore: list(text({ max: 200 }), { max: 200 }),
 });
 
 /** A batch as lists show it: its summary, without its record. */
@@ -158,19 +159,91 @@ export const startBatch = endpoint({
   reply: batchView,
 });
 
-/** Deliver facts; each is accepted once, in whatever order it comes. */
+/**
+ * What a device delivers: for whom and for which kitchen, what its clock shows as it sends, and the entries. A page of an
+ * earlier build sends the entries alone; for it one that is refused still fails the call, since it reads no answers.
+ */
+export interface Delivery {
+  personId?: string;
+  kitchenId?: string;
+  sentAt?: string;
+  /** The newest shapes of entries its build knows. */
+  recordShape?: number;
+  events: FactEntry[];
+}
+/** What became of one entry of a delivery. */
+export interface Delivered {
+  /** As it was sent; empty where it named none. */
+  id: string;
+  /** *kept* under a number; *refused* for good, with the faults; to be sent again *later*, to a newer build. */
+  outcome: 'kept' | 'refused' | 'later';
+  seq: number | null;
+  faults: Fault[];
+}
+const fault = shape<Fault>({
+  path: text({ max: 400 }),
+  code: text({ max: 100 }),
+  what: text({ max: 2000 }),
+  why: text({ max: 2000 }),
+  next: text({ max: 2000 }),
+});
+/** Deliver facts; each is kept once, in whatever order it comes, and answered by itself. */
 export const appendFacts = endpoint({
   name: 'batches.append',
   method: 'POST',
   path: '/api/kitchens/:kitchenId/batches/:batchId/events',
   who: 'cook',
-  summary: 'Deliver facts; each is accepted once, in whatever order it comes',
+  summary: 'Deliver facts; each is kept once, in whatever order it comes, and answered by itself',
   params: batchParams,
-  body: shape<{ events: FactEntry[] }>({ events: list(factRule, { min: 1, max: 200 }) }),
-  reply: shape<{ accepted: { id: string; seq: number }[]; lastSeq: number }>({
-    accepted: list(shape<{ id: string; seq: number }>({ id: uuid, seq: count }), { max: 200 }),
+  body: shape<Delivery>({
+    personId: optional(uuid) as Rule<string>,
+    kitchenId: optional(uuid) as Rule<string>,
+    sentAt: optional(instant) as Rule<string>,
+    recordShape: optional(
+      figure({ min: 1, max: 1e6, whole: true, name: 'The shape of the record' }),
+    ) as Rule<number>,
+    events: list(later(factRule), { min: 1, max: 200 }) as Rule<FactEntry[]>,
+  }),
+  reply: shape<{ answers: Delivered[]; lastSeq: number }>({
+    answers: list(
+      shape<Delivered>({
+        id: text({ max: 100 }),
+        outcome: choice(['kept', 'refused', 'later'] as const),
+        seq: maybe(count),
+        faults: list(fault, { max: 100 }),
+      }),
+      { max: 200 },
+    ),
     lastSeq: count,
   }),
+});
+
+/** An outlet of a batch that becomes a lot of its own, with its own process. */
+export interface OpenOutlet {
+  outletId: string;
+  name: string;
+  /** The published entry whose times it follows. */
+  entryId: string;
+  jarSize: JarSizeId;
+  stamp: Stamp;
+}
+/** Open an outlet of a batch as a lot of its own (a decision): lot code, times, limit and name are settled and kept. */
+export const openOutlet = endpoint({
+  name: 'batches.openOutlet',
+  method: 'POST',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/outlets',
+  who: 'cook',
+  summary:
+    'Open an outlet of a batch as a lot of its own (a decision): lot code, times, limit and name are settled and kept',
+  params: batchParams,
+  body: shape<OpenOutlet>({
+    outletId: uuid,
+    name: text({ min: 1, max: 80, name: 'The name' }),
+    entryId: text({ min: 1, max: 80, name: 'The published entry' }),
+    jarSize: jarSizeRule,
+    stamp: stampRule,
+  }),
+  reply: batchView,
 });
 
 /** So much out of one lot, for a line of the recipe or, with none, for jars, lids and what else is counted. */

@@ -2,7 +2,10 @@ export {
   type BatchRow,
   type BatchView,
   type DrawLine,
+  type Delivered,
+  type Delivery,
   type DrawLots,
+  type OpenOutlet,
   type StartBatch,
   appendFacts,
   blankSheet,
@@ -10,9 +13,11 @@ export {
   returnLots,
   takeJars,
   listBatches,
+  openOutlet,
   readBatch,
   readToday,
   reverseDraw,
   startBatch,
 } from './batches.ts';
-export { type FactEntry, bodyRules, factRule } from './event-rules.ts';
+export { bodyRule, shapesOf } from './body-rules.ts';
+export { type FactEntry, factRule } from './event-rules.ts';

@@ -18,19 +18,27 @@ const reading = (over: Partial<AcidityReading> = {}): AcidityReading => ({
   reference: '',
   ...over,
 });
-const faults = (over: Partial<AcidityReading>) => evidenceFaults(reading(over));
+/** Faults of a reading so many hours after its jar was lifted; what was typed of the hours is only a remark. */
+const faults = (over: Partial<AcidityReading> = {}, hours: number | null = 30) =>
+  evidenceFaults(reading({ hoursSinceProcessing: 0, ...over }), hours);
 
 describe('which reading counts as evidence (21 CFR 114.80 and 114.90; from memory)', () => {
   it('a meter reading at equilibrium, at sample temperature, calibrated on both sides of 4.6', () =>
-    expect(evidenceFaults(reading())).toEqual([]));
+    expect(faults()).toEqual([]));
 
   it('not before the jar is at equilibrium: a day at least', () => {
-    expect(faults({ hoursSinceProcessing: EQUILIBRIUM_HOURS })).toEqual([]);
-    expect(faults({ hoursSinceProcessing: 23.97 })).toEqual([
+    expect(faults({}, EQUILIBRIUM_HOURS)).toEqual([]);
+    expect(faults({ hoursSinceProcessing: 500 }, 23.97)).toEqual([
       'read 23.9 h after processing; equilibrium takes at least 24 h',
     ]);
     for (const method of ['paper', 'laboratory'] as const)
-      expect(faults({ method, ph: 3.8, reference: 'L-1', hoursSinceProcessing: 2 })).toHaveLength(1);
+      expect(faults({ method, ph: 3.8, reference: 'L-1' }, 2)).toHaveLength(1);
+  });
+
+  it('not before its jar was lifted, whatever hours were typed', () => {
+    expect(faults({ hoursSinceProcessing: 48 }, null)).toEqual([
+      'read before its jar was lifted: it says nothing of the finished jar',
+    ]);
   });
 
   it('a meter between 20 and 30 °C, both ends included', () => {
@@ -60,8 +68,7 @@ describe('which reading counts as evidence (21 CFR 114.80 and 114.90; from memor
     expect(faults({ ...lab, reference: '  ' })).toEqual(['the laboratory report has no reference']);
   });
 
-  it('names every fault at once', () =>
-    expect(faults({ hoursSinceProcessing: 1, temp_C: 60, buffers: [] })).toHaveLength(3));
+  it('names every fault at once', () => expect(faults({ temp_C: 60, buffers: [] }, 1)).toHaveLength(3));
 
   it('waiting longer and calibrating in more buffers never takes evidence away', () => {
     fc.assert(

@@ -16,6 +16,7 @@ export interface AcidityReading {
   /** Measured value, 0 to 14. */
   ph: number;
   temp_C: number;
+  /** As somebody reckoned them: a remark. What counts is reckoned from the record. */
   hoursSinceProcessing: number;
   method: 'meter' | 'laboratory' | 'paper';
   /** Buffers the meter was calibrated in that day. */
@@ -29,17 +30,18 @@ export interface AcidityReading {
  * whether or not it would count as evidence.
  *
  * @param reading  one reading of a finished jar
+ * @param hours  since the jar was lifted, by the record; null where it was read before that
  * @example
- * const reading = { ph: 3.9, temp_C: 24, hoursSinceProcessing: 3, method: 'meter', buffers: [4.01, 7] };
- * evidenceFaults(reading).length; // 1
+ * const reading = { ph: 3.9, temp_C: 24, hoursSinceProcessing: 30, method: 'meter', buffers: [4.01, 7], reference: '' };
+ * evidenceFaults(reading, 3).length; // 1
  */
-export function evidenceFaults(reading: AcidityReading): string[] {
+export function evidenceFaults(reading: AcidityReading, hours: number | null): string[] {
   const faults: string[] = [];
-  if (reading.hoursSinceProcessing < EQUILIBRIUM_HOURS) {
+  if (hours === null) faults.push('read before its jar was lifted: it says nothing of the finished jar');
+  else if (hours < EQUILIBRIUM_HOURS)
     faults.push(
-      `read ${roundHours(reading.hoursSinceProcessing)} h after processing; equilibrium takes at least ${EQUILIBRIUM_HOURS} h`,
+      `read ${roundHours(hours)} h after processing; equilibrium takes at least ${EQUILIBRIUM_HOURS} h`,
     );
-  }
   if (reading.method === 'meter') {
     if (reading.temp_C < SAMPLE_TEMP_C.min || reading.temp_C > SAMPLE_TEMP_C.max) {
       faults.push(

@@ -4,8 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { PaperBatch, START_MS } from '../../testing/builders.ts';
 import { Device } from '../../testing/device.ts';
-import { inOrder } from './counted.ts';
-import { type BatchEvent, type LoadState, fold } from './index.ts';
+import { type BatchEvent, FORGOTTEN_REST_S, type LoadState, fold, inOrder } from './index.ts';
 
 const two = [{ size: 'half-pint' as const, count: 2 }];
 /** Seconds a load of plum jam boils at 2,350 ft. */
@@ -61,35 +60,73 @@ describe('the clock of a load', () => {
     expect(load(batch)).toMatchObject({ phase: 'short', time_s: 600 });
   });
 
-  it('counts up to lifting where nobody recorded the heat going off', () => {
+  it('takes the longest rest off where nobody recorded the heat going off', () => {
+    for (const [lifted_min, phase] of [
+      [24, 'short'],
+      [25, 'processed'],
+    ] as const) {
+      const { batch, loadId } = packed();
+      batch.fact('load.boiling', { loadId }).wait(lifted_min).fact('load.lifted', { loadId });
+      expect(load(batch)).toMatchObject({
+        phase,
+        time_s: lifted_min * 60 - FORGOTTEN_REST_S,
+        heatOff: null,
+        timeHow: 'by the page clock; when the heat went off was not entered, 10 min are taken off',
+      });
+    }
     const { batch, loadId } = packed();
-    batch.fact('load.boiling', { loadId }).wait(16).fact('load.lifted', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'processed', time_s: 960, heatOff: null });
+    batch.fact('load.boiling', { loadId }).wait(3).fact('load.lifted', { loadId });
+    expect(load(batch).time_s).toBe(0);
   });
 
-  it('a boil that is lost after the heat went off voids that time too', () => {
-    const { batch, loadId } = packed();
-    batch.fact('load.boiling', { loadId }).wait(20).fact('load.heat_off', { loadId });
-    batch.wait(1).fact('load.boil_lost', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'boil lost', heatOff: null, voided_s: [21 * 60] });
-    batch.wait(1).fact('load.lifted', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'short', time_s: 0 });
-    expect(load(batch).timeHow).toBe('no full boil was recorded');
+  it('the first end counts: whatever comes after it holds the jars and names both entries', () => {
+    for (const [type, code, what] of [
+      ['load.heat_off', 'second_end', '"heat off" was entered, after "heat off" of the same load.'],
+      ['load.boiling', 'after_end', 'a full boil was entered, after "heat off" of the same load.'],
+      ['load.boil_lost', 'after_end', 'a lost boil was entered, after "heat off" of the same load.'],
+    ] as const) {
+      const { batch, loadId } = packed();
+      batch.fact('load.boiling', { loadId }).wait(10).fact('load.heat_off', { loadId });
+      const second = batch.wait(30).add(type, { loadId });
+      batch.wait(5).fact('load.lifted', { loadId });
+      expect(load(batch)).toMatchObject({ phase: 'short', time_s: 600, echoes: [] });
+      expect(deviations(batch).map(d => [d.key, d.code, d.what, d.settles, d.jars])).toContainEqual([
+        `${code}:${second.id}`,
+        code,
+        `Load 1 (jars 1, 2): ${what}`,
+        null,
+        [1, 2],
+      ]);
+    }
   });
 
-  it('a boil after the heat went off begins a new time: the first is worth nothing', () => {
+  it('a second end by a device that had not seen the first is an echo, and says nothing new', () => {
     const { batch, loadId } = packed();
-    batch.fact('load.boiling', { loadId }).wait(20).fact('load.heat_off', { loadId });
-    batch.wait(1).fact('load.boiling', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'boiling', heatOff: null });
-    batch.wait(3).fact('load.lifted', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'short', time_s: 180 });
+    const other = new Device(randomUUID(), START_MS);
+    const boiling = batch.add('load.boiling', { loadId });
+    batch.wait(16);
+    const first = batch.add('load.heat_off', { loadId });
+    const echo = batch
+      .wait(3)
+      .add('load.heat_off', { loadId }, { device: other, saw: boiling.receipt?.seq ?? 0 });
+    batch.wait(2).fact('load.lifted', { loadId });
+    expect(load(batch)).toMatchObject({ phase: 'processed', time_s: 960 });
+    expect(load(batch).heatOff?.eventId).toBe(first.id);
+    expect(load(batch).echoes.map(t => t.eventId)).toEqual([echo.id]);
+    expect(deviations(batch)).toEqual([]);
+    // One that had seen it says something else.
+    const seen = first.receipt?.seq ?? 0;
+    batch.wait(1).add('load.heat_off', { loadId }, { device: other, saw: seen });
+    expect(deviations(batch).map(d => d.code)).toEqual(['after_lift']);
   });
 
-  it('a boil lost that never began voids nothing', () => {
+  it('a lost boil without a boil voids nothing, and holds the jars until somebody says what it was', () => {
     const { batch, loadId } = packed();
     batch.fact('load.boil_lost', { loadId });
-    expect(load(batch)).toMatchObject({ phase: 'boil lost', voided_s: [] });
+    expect(load(batch)).toMatchObject({ phase: 'packed', voided_s: [] });
+    expect(deviations(batch).map(d => [d.code, d.what])).toEqual([
+      ['lost_outside', 'Load 1 (jars 1, 2): a lost boil was entered, and no boil before it.'],
+    ]);
   });
 
   it('heat off without a boil is no time, and says so', () => {
@@ -110,7 +147,10 @@ describe('the clock of a load', () => {
     expect(load(batch).lifted?.at_ms).toBe(first_ms);
     expect(load(batch).phase).toBe('processed');
     batch.fact('load.heat_off', { loadId });
-    expect(deviations(batch).map(d => [d.code, d.canSettle])).toEqual([['after_lift', false]]);
+    expect(deviations(batch).map(d => [d.code, d.settles])).toEqual([
+      ['second_end', null],
+      ['after_lift', null],
+    ]);
   });
 
   it('forgives half a second, which is what a tap takes, and no more', () => {
@@ -122,7 +162,8 @@ describe('the clock of a load', () => {
     ] as const) {
       const { batch, loadId } = packed();
       batch.fact('load.boiling', { loadId });
-      batch.wait(15 - short_s / 60).fact('load.lifted', { loadId });
+      batch.wait(15 - short_s / 60).fact('load.heat_off', { loadId });
+      batch.wait(5).fact('load.lifted', { loadId });
       expect([short_s, load(batch).phase]).toEqual([short_s, phase]);
     }
   });
@@ -138,25 +179,24 @@ describe('the clock of a load', () => {
     fc.assert(
       fc.property(taps, fc.integer({ min: 0, max: 20 }), (pressed, last_min) => {
         const { batch, loadId } = packed();
+        // The rule, told apart from the code: the last boil before the first end, to that end.
         let since: number | null = null;
-        let counted = 0;
-        let off = false;
+        let counted: number | null = null;
+        let odd = 0;
         for (const { kind, after_min } of pressed) {
-          if (kind === 'load.heat_off' && off) continue;
           batch.wait(after_min).fact(kind, { loadId });
-          if (kind === 'load.heat_off') {
-            off = true;
-            if (since !== null) counted = batch.now_ms - since;
-            continue;
-          }
-          off = false;
-          counted = 0;
-          since = kind === 'load.boiling' ? batch.now_ms : null;
+          if (counted !== null) odd++;
+          else if (kind === 'load.heat_off') counted = since === null ? 0 : batch.now_ms - since;
+          else if (kind === 'load.boiling') since = batch.now_ms;
+          else if (since === null) odd++;
+          else since = null;
         }
         batch.wait(last_min).fact('load.lifted', { loadId });
-        if (!off && since !== null) counted = batch.now_ms - since;
+        if (counted === null)
+          counted = since === null ? 0 : Math.max(0, batch.now_ms - since - FORGOTTEN_REST_S * 1000);
         expect(load(batch).time_s).toBeCloseTo(counted / 1000, 6);
         expect(load(batch).phase).toBe(counted / 1000 >= NEEDED_S ? 'processed' : 'short');
+        expect(deviations(batch).filter(d => d.code !== 'short')).toHaveLength(odd);
       }),
       { numRuns: 150 },
     );
@@ -177,7 +217,7 @@ describe('what contradicts itself at the canner', () => {
         code: 'packed_twice',
         jars: [3],
         what: 'Load 2 was recorded as packed twice.',
-        canSettle: false,
+        settles: null,
         loadId: null,
       },
     ]);
@@ -191,9 +231,9 @@ describe('what contradicts itself at the canner', () => {
     expect(load(batch)).toMatchObject({ jars: [], required_s: null, phase: 'resting' });
     batch.fact('load.lifted', { loadId });
     expect(load(batch)).toMatchObject({ jars: [], required_s: null, phase: 'no time' });
-    expect(deviations(batch).map(d => [d.code, d.what, d.canSettle])).toEqual([
-      ['unknown_jar', 'Jar 7-9 was put in the canner but never recorded as filled.', false],
-      ['no_time', 'Load 1 holds a jar with no processing time.', false],
+    expect(deviations(batch).map(d => [d.code, d.what, d.settles])).toEqual([
+      ['unknown_jar', 'Jar 7-9 was put in the canner but never recorded as filled.', null],
+      ['no_time', 'Load 1 holds a jar with no processing time.', null],
     ]);
     expect(fold(batch.events).jars[0]?.lidLotId).toBe(batch.lidLotId);
   });
@@ -210,12 +250,12 @@ describe('what contradicts itself at the canner', () => {
     const stray = randomUUID();
     batch.fact('load.boiling', { loadId: stray }).wait(30).fact('load.lifted', { loadId: stray });
     expect(load(batch)).toMatchObject({ id: loadId, phase: 'packed' });
-    expect(deviations(batch).map(d => [d.key, d.canSettle])).toEqual(
-      batch.events.slice(-2).map(e => [`unknown_load:${e.id}`, false]),
+    expect(deviations(batch).map(d => [d.key, d.settles])).toEqual(
+      batch.events.slice(-2).map(e => [`unknown_load:${e.id}`, null]),
     );
   });
 
-  it('a jar in a second load before the first was lifted holds that jar alone, until the first is lifted', () => {
+  it('a jar in a second load before the first was lifted holds that jar alone', () => {
     const { batch, loadId } = packed();
     const second = randomUUID();
     batch.fact('load.packed', { loadId: second, number: 2, jars: [2], newLidLotId: null });
@@ -225,10 +265,22 @@ describe('what contradicts itself at the canner', () => {
         code: 'two_loads',
         jars: [2],
         what: 'Jar 2 is in load 1 and load 2 at once.',
-        canSettle: false,
+        settles: null,
       },
     ]);
-    batch.fact('load.boiling', { loadId }).wait(15).fact('load.lifted', { loadId });
+    // Lifting the first later does not undo that the jar went into the second before.
+    batch.fact('load.boiling', { loadId }).wait(25).fact('load.lifted', { loadId });
+    expect(deviations(batch).map(d => d.code)).toEqual(['two_loads']);
+  });
+
+  it('a jar goes into a second load once the first is lifted', () => {
+    const { batch, loadId } = packed();
+    batch
+      .fact('load.boiling', { loadId })
+      .wait(15)
+      .fact('load.heat_off', { loadId })
+      .fact('load.lifted', { loadId });
+    batch.fact('load.packed', { loadId: randomUUID(), number: 2, jars: [2], newLidLotId: null });
     expect(deviations(batch)).toEqual([]);
   });
 
@@ -264,7 +316,7 @@ describe('a time that two clocks do not agree on', () => {
     batch.fact('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null });
     batch.fact('load.boiling', { loadId }).wait(20);
     batch.device.pageSessionId = randomUUID();
-    batch.fact('load.lifted', { loadId });
+    batch.fact('load.heat_off', { loadId }).wait(5).fact('load.lifted', { loadId }).wait(1);
     return { batch, loadId, key: `time_unverified:${loadId}` };
   };
 
@@ -277,11 +329,38 @@ describe('a time that two clocks do not agree on', () => {
     expect(deviations(batch)[0]?.settled).toBeNull();
     settle(key, null);
     expect(load(batch).phase).toBe('unverified');
+    batch.add('deviation.settled', { key, reason: 'may not sign', minutes: 15 }, { signs: false });
+    batch.add('deviation.settled', { key, reason: 'still on its device', minutes: 15 }, { waits: true });
+    expect(load(batch).phase).toBe('unverified');
     settle(key, 15);
-    expect(load(batch)).toMatchObject({ phase: 'processed', time_s: 900, timeHow: 'settled by a person' });
+    expect(load(batch)).toMatchObject({
+      phase: 'processed',
+      time_s: 900,
+      timeHow: 'settled by a person, by another clock',
+    });
     expect(deviations(batch)).toMatchObject([
-      { key, code: 'time_unverified', canSettle: true, settled: { reason: 'the oven clock' } },
+      { key, code: 'time_unverified', settles: 'minutes', settled: { reason: 'the oven clock' } },
     ]);
+  });
+
+  it('is not settled by what came before the load ended, and of several the first stands', () => {
+    const batch = new PaperBatch(plumJam, two, {}, null).drawAll().fill([1, 2]);
+    const loadId = randomUUID();
+    const key = `time_unverified:${loadId}`;
+    const settle = (minutes: number, typed = false, ago_min = 0) =>
+      batch.add('deviation.settled', { key, reason: `${minutes} min`, minutes }, { typed, ago_min });
+    batch.fact('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null });
+    settle(1440);
+    batch.fact('load.boiling', { loadId }).wait(20);
+    batch.device.pageSessionId = randomUUID();
+    batch.fact('load.heat_off', { loadId }).wait(5).fact('load.lifted', { loadId });
+    expect(load(batch).phase).toBe('unverified');
+    settle(1440, true, 60);
+    expect(load(batch).phase).toBe('unverified');
+    batch.wait(1);
+    settle(14);
+    settle(20);
+    expect(load(batch)).toMatchObject({ phase: 'short', time_s: 14 * 60 });
   });
 
   it('settled with too few minutes is short, and that cannot be settled', () => {
@@ -290,7 +369,7 @@ describe('a time that two clocks do not agree on', () => {
     expect(load(batch)).toMatchObject({ phase: 'short', time_s: 840 });
     batch.add('deviation.settled', { key: `short:${loadId}`, reason: 'it looked fine', minutes: 15 });
     const short = deviations(batch).find(d => d.code === 'short');
-    expect(short).toMatchObject({ settled: null, canSettle: false, loadId });
+    expect(short).toMatchObject({ settled: null, settles: null, loadId });
   });
 
   it('says so while it rests, and stays unverified until it was settled', () => {
@@ -308,12 +387,14 @@ describe('a time that two clocks do not agree on', () => {
 });
 
 describe('the order of a record', () => {
-  const at = (at_ms: number, deviceCounter: number, id: string) => ({
+  const at = (at_ms: number, deviceCounter: number, id: string, seq: number | null = 1) => ({
     at_ms,
-    event: { deviceCounter, id } as BatchEvent,
+    event: { deviceCounter, id, receipt: seq === null ? null : { seq } } as BatchEvent,
   });
 
-  it('is by instant, then by the device counter, then by id', () => {
+  it("is by instant, then by the server's number, what waits last, then by the device counter, then by id", () => {
+    expect(inOrder(at(2, 9, 'z', 4), at(2, 0, 'a', 5))).toBeLessThan(0);
+    expect(inOrder(at(2, 0, 'a', null), at(2, 9, 'z', 5))).toBeGreaterThan(0);
     expect(inOrder(at(1, 9, 'z'), at(2, 0, 'a'))).toBeLessThan(0);
     expect(inOrder(at(2, 1, 'z'), at(2, 2, 'a'))).toBeLessThan(0);
     expect(inOrder(at(2, 2, 'a'), at(2, 2, 'b'))).toBeLessThan(0);

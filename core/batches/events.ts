@@ -1,10 +1,10 @@
 import type { AcidityReading } from '../acid/index.ts';
 import { type CostSettings, plainCosts } from '../kitchen/index.ts';
-import { instantMs } from '../measure/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recipes/index.ts';
 import type { RouteToSale } from '../review/index.ts';
 import { type ScheduledTime, upgradeTime } from '../times/index.ts';
+import type { Receipt, Stamp } from './stamp.ts';
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
 export type Purpose = 'sale' | 'home' | 'gift' | 'trial';
@@ -62,6 +62,10 @@ export interface StartedBody {
   heat: 'boiling water' | 'steam';
   /** How the batch is spread over pots, and whether a rule of quality was overridden. */
   pots: { count: number; each: string; overridden: boolean; reasons: string[] };
+  /** The kitchen's pot it was foreseen in; null where none was chosen. */
+  potId: string | null;
+  /** The kitchen's pots and canners then, by the ids under which later entries name them. */
+  equipment: { pots: { id: string; name: string }[]; canners: { id: string; name: string }[] };
   /** What was expected to come out; null where nothing could be said. */
   expected: {
     pints: number;
@@ -79,6 +83,8 @@ export function upgradeStarted(body: StartedBody): StartedBody {
     heat: 'boiling water',
     pots: { count: 1, each: body.factor, overridden: false, reasons: [] },
     expected: null,
+    potId: null,
+    equipment: { pots: [], canners: [] },
   } as const;
   return {
     ...first,
@@ -128,6 +134,37 @@ export interface GateEvidence {
   evidence: string;
 }
 
+/** Where in a batch something was done. */
+export interface AtPlace {
+  /** The outlet it belongs to; null for the main one. */
+  outletId: string | null;
+  /** The kitchen's pot; null for the first. */
+  potId: string | null;
+}
+
+/** How the instrument of a reading was calibrated, as far as it is known. */
+export interface Calibration {
+  /** When, ISO 8601. */
+  at: string;
+  /** Per cent of the slope theory gives. */
+  slope_pct: number | null;
+  /** What the 4.01 buffer read when it was read again. */
+  recheck_ph: number | null;
+}
+
+/** What an outlet of a batch is decided with: a lot of its own, with its own times, limit and name. */
+export interface OutletBody {
+  outletId: string;
+  name: string;
+  lotCode: string;
+  times: ScheduledTime[];
+  phLimit: number;
+  statementOfIdentity: string;
+}
+
+/** Where a jar goes that does not stand on the shelf. */
+export type ColdPlace = 'refrigerator' | 'freezer';
+
 /** What each kind of event says. Facts have happened; decisions were made by the server. */
 export interface EventBodies {
   'batch.started': StartedBody;
@@ -137,29 +174,54 @@ export interface EventBodies {
   'lots.returned': { lots: ReturnedLot[]; reason: string };
   /** Finished jars became a lot of an ingredient. */
   'jars.taken': { jars: number[]; lotId: string; label: string; unitCost: string };
-  'jars.released': { jars: number[]; evidence: GateEvidence[] };
+  /** `named` repeats what stood out in the evidence, written up or corrected, as it was signed. */
+  'jars.released': { jars: number[]; evidence: GateEvidence[]; named: string[] };
+  'outlet.opened': OutletBody;
   'labels.printed': { jars: number[]; size: JarSizeId; stock: string; label: LabelContent };
-  'step.started': { stepId: string };
-  'step.done': { stepId: string };
-  'line.weighed': { lineId: string; mass_g: number };
+  'step.started': AtPlace & { stepId: string };
+  'step.done': AtPlace & { stepId: string };
+  'line.weighed': AtPlace & { lineId: string; mass_g: number };
   /** Something went in that the recipe does not name: cooked first, written down afterwards. */
   'line.added': { line: Line };
   /** A measure that later amounts hang on, such as the juice. */
-  'measure.taken': { stepId: string; quantity: number; unit: 'g' | 'mL' };
+  'measure.taken': AtPlace & { stepId: string; quantity: number; unit: 'g' | 'mL' };
+  /** Taken from the shelf while the book was away: it is drawn when the book is back. */
+  'lot.used': { lotId: string; lineId: string | null; quantity: number; unit: 'g' | 'mL' | 'each' };
   /** Why more or less came out than was foreseen. */
   'yield.explained': { reason: string };
-  'temperature.read': { where: 'pot' | 'canner' | 'jar'; temp_C: number };
-  'jars.filled': { size: JarSizeId; jars: number[]; jarLotId: string | null; lidLotId: string | null };
+  'temperature.read': AtPlace & {
+    where: 'pot' | 'canner' | 'jar';
+    temp_C: number;
+    instrumentId: string | null;
+  };
+  'jars.filled': AtPlace & {
+    size: JarSizeId;
+    jars: number[];
+    jarLotId: string | null;
+    lidLotId: string | null;
+  };
   'dose.given': { lineId: string; jars: number[] };
   'dose.missed': { lineId: string; jars: number[] };
-  'load.packed': { loadId: string; number: number; jars: number[]; newLidLotId: string | null };
+  'canner.lit': { cannerId: string | null; burnerId: string | null };
+  'load.packed': {
+    loadId: string;
+    number: number;
+    jars: number[];
+    newLidLotId: string | null;
+    /** The kitchen's canner; null for the first. */
+    cannerId: string | null;
+    /** Null for the heat the batch was started with. */
+    heat: 'boiling water' | 'steam' | null;
+  };
   'load.boiling': { loadId: string };
   'load.boil_lost': { loadId: string };
   'load.heat_off': { loadId: string };
   'load.lifted': { loadId: string };
   'jars.set_aside': { jars: number[]; why: SetAsideReason };
-  'jars.pressed': { sealed: number[]; failed: number[] };
-  'ph.read': AcidityReading & { jar: number };
+  'jars.moved': { jars: number[]; to: ColdPlace };
+  /** Pressed with the thumb, or looked at as the bands came off for labelling. */
+  'jars.pressed': { sealed: number[]; failed: number[]; how: 'pressed' | 'bands off' };
+  'ph.read': AcidityReading & { jar: number; instrumentId: string | null; calibration: Calibration | null };
   'minutes.worked': { minutes: number };
   /** Worked on several batches at once: the others share the minutes. */
   'minutes.shared': { minutes: number; with: string[] };
@@ -170,6 +232,8 @@ export interface EventBodies {
   'note.written': { text: string };
   'deviation.settled': { key: string; reason: string; minutes: number | null };
   'entry.corrected': Correction;
+  /** Somebody with the right to sign stands behind a correction that makes the evidence of safety better. */
+  'correction.signed': { correctionId: string };
 }
 
 /** Everything printed on one jar, as it stood when it was printed. */
@@ -203,54 +267,32 @@ export const DECISION_TYPES = [
   'jars.taken',
   'jars.released',
   'labels.printed',
+  'outlet.opened',
 ] as const;
 /** An entry the server decides ({@link DECISION_TYPES}). */
 export type DecisionType = (typeof DECISION_TYPES)[number];
 /** An entry that says what happened, and is never refused for what it says. */
 export type FactType = Exclude<EventType, DecisionType>;
-/** Facts a correction may replace: all but corrections themselves. */
-export type CorrectableType = Exclude<FactType, 'entry.corrected'>;
+/** Facts a correction may replace: all but corrections themselves, and who signed them. */
+export type CorrectableType = Exclude<FactType, 'entry.corrected' | 'correction.signed'>;
 
 /** Names the entry it replaces; `body` null takes it back. The replaced entry stays in the record. */
 export interface Correction {
   replaces: string;
   type: CorrectableType;
   body: EventBodies[CorrectableType] | null;
+  /** Shape of `body`, as {@link VERSIONS} counts the shapes of its type. */
+  bodyVersion: number;
   /** A corrected time, or null to keep the first. */
   occurredAt: string | null;
   reason: string;
 }
 
-/** What a device says about an entry. Complete from the first day: see the architecture's envelope. */
-export interface Stamp {
-  /** UUIDv7 made by the client. */
-  id: string;
-  /** Shape of the body; old versions are read forever. */
-  typeVersion: number;
-  personId: string;
-  deviceId: string;
-  /** Counts this device's entries. */
-  deviceCounter: number;
-  /** The device's own clock, ISO 8601 UTC. */
-  wallClock: string;
-  /** Milliseconds of the page's monotonic clock. */
-  monotonic_ms: number;
-  /** Names the page session the monotonic reading belongs to. */
-  pageSessionId: string;
-  /** Server clock minus device clock when last measured; null when never. */
-  clockOffset_ms: number | null;
-  /** Age of that measurement; null when never. */
-  clockOffsetAge_ms: number | null;
-  /** When it happened: the typed time if typed in afterwards, else the device's clock again. */
-  occurredAt: string;
-  typedInAfterwards: boolean;
-  /** The last sequence number the device had seen. */
-  basedOnSeq: number;
-}
-
 interface Placed extends Stamp {
   kitchenId: string;
   batchId: string;
+  /** The server's half of the envelope; null while the entry is still on its device. */
+  receipt: Receipt | null;
 }
 
 /** One entry of a batch's record. */
@@ -258,70 +300,10 @@ export type BatchEvent<T extends EventType = EventType> = {
   [K in T]: Placed & { type: K; body: EventBodies[K] };
 }[T];
 
-/** An entry as it came back from the server: with its place in the kitchen's chain and when it was received. */
-export type SequencedEvent = BatchEvent & { seq: number; hash: string; receivedAt: string };
+/** An entry as it came back from the server: with its receipt and its place in the kitchen's chain. */
+export type SequencedEvent = BatchEvent & { receipt: Receipt; hash: string };
 
 /** Whether the server decides such an entry; a correction may not touch it. */
 export function isDecision(type: EventType): type is DecisionType {
   return (DECISION_TYPES as readonly EventType[]).includes(type);
-}
-
-/**
- * The instant an entry happened, in milliseconds: the typed time, else the device's clock set right by the last
- * measured offset.
- */
-export function correctedInstant_ms(
-  event: Pick<Stamp, 'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms'>,
-): number {
-  if (event.typedInAfterwards) return instantMs(event.occurredAt);
-  return instantMs(event.wallClock) + (event.clockOffset_ms ?? 0);
-}
-
-/** Seconds by which two ways of measuring one duration may differ before it counts as unverified. */
-export const CLOCK_TOLERANCE_S = 5;
-
-/** How long it was between two entries, and whether that can be relied on. */
-export interface Elapsed {
-  /** The shortest of the durations that can be argued. */
-  time_s: number;
-  verified: boolean;
-  /** Why it is not verified, or how it was measured. */
-  how: string;
-}
-
-type Timed = Pick<
-  Stamp,
-  'occurredAt' | 'typedInAfterwards' | 'wallClock' | 'clockOffset_ms' | 'monotonic_ms' | 'pageSessionId'
->;
-
-/**
- * The time between two entries: by the monotonic clock inside one page session, else by corrected instants. Where the
- * two disagree by over 5 s, or an offset is unknown, the time is unverified.
- */
-export function elapsedBetween(from: Timed, to: Timed): Elapsed {
-  const byInstants_s = (correctedInstant_ms(to) - correctedInstant_ms(from)) / 1000;
-  const typed = from.typedInAfterwards || to.typedInAfterwards;
-  const known = (e: Timed) => e.typedInAfterwards || e.clockOffset_ms !== null;
-  if (!typed && from.pageSessionId === to.pageSessionId) {
-    const monotonic_s = (to.monotonic_ms - from.monotonic_ms) / 1000;
-    if (Math.abs(monotonic_s - byInstants_s) > CLOCK_TOLERANCE_S) {
-      return {
-        time_s: Math.min(monotonic_s, byInstants_s),
-        verified: false,
-        how: `two clocks disagree by ${Math.round(Math.abs(monotonic_s - byInstants_s))} s`,
-      };
-    }
-    return { time_s: monotonic_s, verified: true, how: 'by the page clock' };
-  }
-  if (!known(from) || !known(to))
-    return {
-      time_s: byInstants_s,
-      verified: false,
-      how: 'the device had not yet compared its clock with the kitchen',
-    };
-  return {
-    time_s: byInstants_s,
-    verified: true,
-    how: typed ? 'from times typed in afterwards' : 'by clocks compared with the kitchen',
-  };
 }

@@ -1,29 +1,41 @@
-import { type Names, byName, rangesText } from '../measure/index.ts';
-import {
-  type BatchEvent,
-  type EventType,
-  type StartedBody,
-  correctedInstant_ms,
-  isDecision,
-  upgradeStarted,
-} from './events.ts';
-import { type ByType, type CountedEntry, deviation, inOrder } from './counted.ts';
-import { deriveLoads } from './loads.ts';
-import type { BatchState, Deviation, JarState, Trace } from './state.ts';
+import { byName, rangesText } from '../measure/index.ts';
+import { bookNotes } from './books.ts';
+import { type ByType, type CountedEntry, deviation } from './counted.ts';
+import { settleCorrections } from './corrections.ts';
+import { type BatchEvent, type EventType, type StartedBody, upgradeStarted } from './events.ts';
+import { placeEntries } from './evidence.ts';
+import { deriveLoads, maySettle } from './loads.ts';
+import { orderDeviations, tooLate } from './order.ts';
+import type { BatchState, Deviation, JarState, LoadState, Trace } from './state.ts';
+import { unknownThings, withLines } from './things.ts';
+import { upgradeEvent } from './versions.ts';
+
+type NameJars = (numbers: number[], s: CountedEntry, doing: string) => JarState[];
+
+const HOUR_MS = 3_600_000;
+/** Least hours between lifting and a press that proves a seal. Common practice: 12 to 24 h of cooling. */
+export const PRESS_AFTER_HOURS = 12;
 
 /**
- * The state of a batch from its events. Pure: reads nothing else, and gives the same state for the same set of events
- * in whatever order, however often each was delivered.
+ * The state of a batch from its entries. Pure: reads nothing else, and gives the same state for the same set of entries
+ * with the same receipts, in whatever order, however often each was delivered.
  *
- * @param events  entries of one batch
+ * @param events  entries of one batch, those with a receipt and those that still wait on this device
  * @returns plain data, safe to store and send
  * @example
  * const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
- * batch.add('jars.filled', { size: 'half-pint', jars: [1, 2], jarLotId: null, lidLotId: null });
+ * batch.fill([1, 2]);
  * fold(batch.events).jars.map(jar => jar.number); // [1, 2]
  */
 export function fold(events: readonly BatchEvent[]): BatchState {
-  const { standing, corrections } = settleCorrections(events);
+  const newer: BatchEvent[] = [];
+  const readable: BatchEvent[] = [];
+  for (const event of events) {
+    const today = upgradeEvent(event);
+    if (today) readable.push(today);
+    else if (!newer.some(e => e.id === event.id)) newer.push(event);
+  }
+  const { standing, amendments } = settleCorrections(placeEntries(readable));
   const byType = byName() as ByType;
   for (const s of standing) ((byType[s.event.type] ??= []) as CountedEntry[]).push(s);
   const of = <K extends EventType>(type: K) =>
@@ -38,6 +50,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const draws = of('lot.drawn')
     .filter(s => !reversed.has(s.event.id))
     .map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
+  const outlets = of('outlet.opened').map(s => ({ ...s.event.body, by: s.trace }));
 
   const steps: BatchState['steps'] = byName();
   const step = (id: string) => (steps[id] ??= { started: null, done: null });
@@ -49,30 +62,14 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     const before = weighed[s.event.body.lineId]?.mass_g ?? 0;
     weighed[s.event.body.lineId] = { mass_g: before + s.event.body.mass_g, by: s.trace };
   }
-
   const measures: BatchState['measures'] = byName();
   for (const s of of('measure.taken')) {
     const { stepId, quantity, unit } = s.event.body;
     measures[stepId] = { quantity, unit, by: s.trace };
   }
 
-  if (started && !started.recipe.sketch)
-    for (const { line, by } of added) {
-      const free = (line.role === 'spice' && line.freshFactor > 1) || line.role === 'salt';
-      deviations.push(
-        deviation({
-          key: `line_added:${by.eventId}`,
-          code: 'line_added',
-          jars: null,
-          what: `${line.name} went in, and the recipe does not name it.`,
-          next: free
-            ? 'Settle it with the reason, and write it into the recipe.'
-            : 'The authority covers the recipe as it stands. If it was entered by mistake, take the entry back; else the batch stays held.',
-          canSettle: free,
-        }),
-      );
-    }
-  if (started) deviations.push(...unknownThings(standing, started));
+  const unknown = started ? unknownThings(standing, started, added, weighed) : { deviations: [], notes: [] };
+  deviations.push(...unknown.deviations);
   const jars = fillJars(byType, deviations);
   const known = new Map(jars.map(j => [j.number, j]));
   /** The jars an entry names that exist; the others open a deviation. */
@@ -86,50 +83,32 @@ export function fold(events: readonly BatchEvent[]): BatchState {
           jars: [],
           what: `Jar ${rangesText(missing)} was ${doing} but never recorded as filled.`,
           next: 'Record the filling, or correct the entry.',
-          canSettle: false,
         }),
       );
     }
     return numbers.flatMap(n => known.get(n) ?? []);
   };
 
-  for (const s of of('dose.given'))
-    for (const jar of named(s.event.body.jars, s, 'dosed')) jar.doses[s.event.body.lineId] ??= 'given';
-  for (const s of of('dose.missed'))
-    for (const jar of named(s.event.body.jars, s, 'named')) jar.doses[s.event.body.lineId] = 'missed';
-  for (const s of of('jars.set_aside')) {
-    for (const jar of named(s.event.body.jars, s, 'set aside'))
-      jar.setAside ??= { why: s.event.body.why, by: s.trace };
-  }
-  for (const s of of('jars.taken')) {
-    for (const jar of named(s.event.body.jars, s, 'taken'))
-      jar.setAside ??= { why: 'used in the kitchen', by: s.trace };
-  }
-  const loads = deriveLoads(byType, started, known, named, deviations);
-  pressJars(byType, jars, loads, named);
+  const loads = deriveLoads(byType, started, outlets, known, named, deviations);
+  const loadsById = new Map(loads.map(l => [l.id, l]));
+  deviations.push(...orderDeviations(jars, loads));
+  doseJars(byType, started, jars, loads, named, deviations);
+  const liftedOf = (jar: JarState) => loadsById.get(jar.loadIds.at(-1) ?? '')?.lifted ?? null;
+  pressJars(byType, liftedOf, named);
+  const readings = readJars(of('ph.read'), liftedOf, named);
+  takeAway(byType, loads, readings, known, named);
 
-  for (const s of of('ph.read')) named([s.event.body.jar], s, 'measured');
-  for (const jar of jars) {
-    const missed = Object.entries(jar.doses).filter(([, dose]) => dose === 'missed');
-    for (const [lineId] of missed) {
-      const line = started?.recipe.lines.find(l => l.id === lineId);
-      if (line?.role !== 'acid') continue;
-      const key = `dose_missed:${lineId}:${jar.number}`;
-      deviations.push(
-        deviation({
-          key,
-          code: 'dose_missed',
-          jars: [jar.number],
-          what: `Jar ${jar.number} was closed without its ${line.name}.`,
-          next: 'Set the jar aside: an acid that is missing cannot be settled afterwards.',
-          canSettle: false,
-        }),
-      );
-    }
-  }
   for (const s of of('deviation.settled')) {
-    const target = deviations.find(d => d.key === s.event.body.key && d.canSettle);
-    if (target) target.settled = { reason: s.event.body.reason, by: s.trace };
+    const target = deviations.find(d => d.key === s.event.body.key && d.settles === 'reason');
+    const about = standing.find(e => s.event.body.key.endsWith(e.event.id));
+    if (target && !target.settled && (!about || maySettle(s, about)) && s.event.receipt?.signs !== false)
+      target.settled = { reason: s.event.body.reason, by: s.trace };
+  }
+  const used = of('lot.used').map(s => ({ ...s.event.body, by: s.trace }));
+  const books = [...unknown.notes, ...(started ? bookNotes({ started, draws, weighed, used, jars }) : [])];
+  for (const s of of('deviation.settled')) {
+    const note = books.find(b => b.key === s.event.body.key);
+    if (note) note.settled ??= { reason: s.event.body.reason, by: s.trace };
   }
 
   return {
@@ -139,32 +118,42 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     weighed,
     added,
     measures,
+    outlets,
+    used,
+    books,
+    newer,
     yieldReasons: of('yield.explained').map(s => ({ reason: s.event.body.reason, by: s.trace })),
     jars,
     loads,
     deviations,
-    corrections,
-    temperatures: of('temperature.read').map(s => ({
-      where: s.event.body.where,
-      temp_C: s.event.body.temp_C,
-      by: s.trace,
+    amendments,
+    temperatures: of('temperature.read').map(({ event: { body }, trace }) => ({
+      where: body.where,
+      temp_C: body.temp_C,
+      outletId: body.outletId,
+      potId: body.potId,
+      by: trace,
     })),
-    readings: of('ph.read').map(s => ({ ...s.event.body, by: s.trace })),
-    minutes: [...of('minutes.worked'), ...of('minutes.shared'), ...of('kitchen.worked')]
-      .sort(inOrder)
-      .map(s => ({
-        minutes: s.event.body.minutes,
-        kind: s.event.type === 'kitchen.worked' ? ('kitchen' as const) : ('batch' as const),
-        with: s.event.type === 'minutes.shared' ? s.event.body.with : [],
-        by: s.trace,
-      })),
+    readings,
+    minutes: standing.flatMap(({ event, trace }) =>
+      event.type === 'minutes.worked' || event.type === 'minutes.shared' || event.type === 'kitchen.worked'
+        ? [
+            {
+              minutes: event.body.minutes,
+              kind: event.type === 'kitchen.worked' ? ('kitchen' as const) : ('batch' as const),
+              with: event.type === 'minutes.shared' ? event.body.with : [],
+              by: trace,
+            },
+          ]
+        : [],
+    ),
     energy: of('energy.used').map(s => ({ ...s.event.body, by: s.trace })),
     returns: of('lots.returned').map(s => ({ ...s.event.body, by: s.trace })),
     taken: of('jars.taken').map(s => ({ jars: s.event.body.jars, lotId: s.event.body.lotId, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
     releases: of('jars.released').map(s => ({
-      jars: s.event.body.jars,
-      evidence: s.event.body.evidence,
+      ...s.event.body,
+      seq: s.event.receipt?.seq ?? null,
       by: s.trace,
     })),
     labels: of('labels.printed').map(s => ({
@@ -174,109 +163,6 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: s.trace,
     })),
   };
-}
-
-/** What entries name that the batch does not have: stored all the same, and held until a person says what was meant. */
-function unknownThings(standing: readonly CountedEntry[], started: StartedBody): Deviation[] {
-  const { recipe, kitchen } = started;
-  const has = {
-    step: new Set(recipe.steps.map(s => s.id)),
-    line: new Set(recipe.lines.map(l => l.id)),
-    burner: new Set(kitchen.costs.burners.map(b => b.id)),
-  };
-  const out: Deviation[] = [];
-  for (const { event } of standing) {
-    const named = thingNamed(event);
-    // A sketch is written down while it is cooked: it has no lines or steps yet that could be missed.
-    if (!named || has[named.kind].has(named.id) || (recipe.sketch && named.kind !== 'burner')) continue;
-    out.push(
-      deviation({
-        key: `unknown_${named.kind}:${event.id}`,
-        code: `unknown_${named.kind}`,
-        jars: named.jars,
-        what: `An entry names a ${named.kind} that this batch does not have: "${named.id.slice(0, 60)}".`,
-        next: 'Correct or take back the entry; or settle it with what was meant.',
-        canSettle: true,
-      }),
-    );
-  }
-  return out;
-}
-
-function thingNamed(
-  event: BatchEvent,
-): { kind: 'step' | 'line' | 'burner'; id: string; jars: number[] | null } | null {
-  switch (event.type) {
-    case 'step.started':
-    case 'step.done':
-    case 'measure.taken':
-      return { kind: 'step', id: event.body.stepId, jars: null };
-    case 'line.weighed':
-      return { kind: 'line', id: event.body.lineId, jars: null };
-    case 'dose.given':
-    case 'dose.missed':
-      return { kind: 'line', id: event.body.lineId, jars: event.body.jars };
-    case 'energy.used':
-      return { kind: 'burner', id: event.body.burnerId, jars: [] };
-    default:
-      return null;
-  }
-}
-
-/** Lines added while cooking stand among the recipe's, so that they are drawn, weighed, costed and labelled alike. */
-function withLines(started: StartedBody, added: BatchState['added']): StartedBody {
-  const known = new Set(started.recipe.lines.map(l => l.id));
-  const more = added.map(a => a.line).filter(l => !known.has(l.id) && known.add(l.id));
-  return more.length === 0
-    ? started
-    : { ...started, recipe: { ...started.recipe, lines: [...started.recipe.lines, ...more] } };
-}
-
-/** Sorts, drops repeats, and puts corrected entries in the place of those they correct. */
-function settleCorrections(events: readonly BatchEvent[]): {
-  standing: CountedEntry[];
-  corrections: Names<string>;
-} {
-  const unique = new Map<string, BatchEvent>();
-  for (const event of events) unique.set(event.id, event);
-  const sorted = [...unique.values()]
-    .map(event => ({ event, at_ms: correctedInstant_ms(event) }))
-    .sort(inOrder);
-  const corrections: Names<string> = byName();
-  const latest = new Map<string, BatchEvent<'entry.corrected'>>();
-  for (const { event } of sorted) {
-    if (event.type !== 'entry.corrected') continue;
-    const original = unique.get(event.body.replaces);
-    if (original && (isDecision(original.type) || original.type !== event.body.type)) continue;
-    latest.set(event.body.replaces, event);
-    corrections[event.body.replaces] = event.id;
-  }
-  const standing: CountedEntry[] = [];
-  let moved = false;
-  for (const { event, at_ms } of sorted) {
-    if (event.type === 'entry.corrected') {
-      standing.push({ event, at_ms, trace: traceOf(event, at_ms) });
-      continue;
-    }
-    const by = latest.get(event.id);
-    if (!by) {
-      standing.push({ event, at_ms, trace: traceOf(event, at_ms) });
-      continue;
-    }
-    if (by.body.body === null) continue;
-    const retimed =
-      by.body.occurredAt === null ? {} : { occurredAt: by.body.occurredAt, typedInAfterwards: true };
-    const corrected = { ...event, ...retimed, body: by.body.body } as BatchEvent;
-    const correctedAt = correctedInstant_ms(corrected);
-    moved ||= correctedAt !== at_ms;
-    standing.push({ event: corrected, at_ms: correctedAt, trace: traceOf(corrected, correctedAt) });
-  }
-  if (moved) standing.sort(inOrder);
-  return { standing, corrections };
-}
-
-function traceOf(event: BatchEvent, at_ms: number): Trace {
-  return { eventId: event.id, personId: event.personId, at_ms, typed: event.typedInAfterwards };
 }
 
 function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
@@ -291,17 +177,18 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
           jars: twice,
           what: `Jar ${rangesText(twice)} was recorded as filled twice.`,
           next: 'Correct one of the two entries.',
-          canSettle: false,
         }),
       );
     }
+    const { size, outletId, jarLotId, lidLotId } = s.event.body;
     for (const number of s.event.body.jars) {
       if (jars.has(number)) continue;
       jars.set(number, {
         number,
-        size: s.event.body.size,
-        jarLotId: s.event.body.jarLotId,
-        lidLotId: s.event.body.lidLotId,
+        size,
+        outletId,
+        jarLotId,
+        lidLotId,
         filled: s.trace,
         doses: byName(),
         loadIds: [],
@@ -313,28 +200,125 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
   return [...jars.values()].sort((a, b) => a.number - b.number);
 }
 
-/** Only a press after the jar's last load was lifted says anything about its seal; the last press counts. */
-function pressJars(
+/** Acid and other lines of single jars: before or after filling, never once the jar is closed and packed. */
+function doseJars(
   byType: ByType,
-  jars: JarState[],
-  loads: BatchState['loads'],
-  named: (n: number[], s: CountedEntry, doing: string) => JarState[],
+  started: StartedBody | null,
+  jars: readonly JarState[],
+  loads: readonly LoadState[],
+  named: NameJars,
+  deviations: Deviation[],
 ): void {
-  const liftedAt = new Map<number, number>();
-  for (const jar of jars) {
-    const load = loads.find(l => l.id === jar.loadIds.at(-1));
-    if (load?.lifted) liftedAt.set(jar.number, load.lifted.at_ms);
+  for (const s of byType['dose.given'] ?? [])
+    for (const jar of named(s.event.body.jars, s, 'dosed')) {
+      if (jar.doses[s.event.body.lineId]?.is === 'given') continue;
+      jar.doses[s.event.body.lineId] = { is: tooLate(s.trace, jar, loads) ? 'late' : 'given', by: s.trace };
+    }
+  for (const s of byType['dose.missed'] ?? [])
+    for (const jar of named(s.event.body.jars, s, 'named'))
+      jar.doses[s.event.body.lineId] = { is: 'missed', by: s.trace };
+  for (const line of started?.recipe.lines ?? []) {
+    if (line.role !== 'acid') continue;
+    const late = new Map<string, number[]>();
+    for (const jar of jars) {
+      const dose = jar.doses[line.id];
+      if (dose?.is === 'missed')
+        deviations.push(
+          deviation({
+            key: `dose_missed:${line.id}:${jar.number}`,
+            code: 'dose_missed',
+            jars: [jar.number],
+            what: `Jar ${jar.number} was closed without its ${line.name}.`,
+            next: 'Set the jar aside: an acid that is missing cannot be settled afterwards.',
+          }),
+        );
+      if (dose?.is === 'late') late.set(dose.by.eventId, [...(late.get(dose.by.eventId) ?? []), jar.number]);
+    }
+    for (const [eventId, numbers] of late)
+      deviations.push(
+        deviation({
+          key: `dose_late:${eventId}`,
+          code: 'dose_late',
+          jars: numbers,
+          what: `${line.name} was entered for jar ${rangesText(numbers)} after the jar was closed and packed.`,
+          next: 'If it went in before, correct the time of the entry. Otherwise set the jar aside.',
+        }),
+      );
   }
+}
+
+/**
+ * Whether a jar had cooled long enough by an entry. A doubtful time proves nothing; jars whose lifting is doubtful cool
+ * from the latest it can have been.
+ */
+export const hasCooled = (by: Trace, lifted: Trace): boolean =>
+  !by.doubtful && by.at_ms - lifted.latest_ms >= PRESS_AFTER_HOURS * HOUR_MS;
+
+/**
+ * Only a press after the jar's last load was lifted says anything about its seal. One that failed stays failed until
+ * the jar is processed again; one that comes before the jar has cooled finds failures, and proves nothing.
+ */
+function pressJars(byType: ByType, liftedOf: (jar: JarState) => Trace | null, named: NameJars): void {
   for (const s of byType['jars.pressed'] ?? []) {
-    const { sealed, failed } = s.event.body;
+    const { sealed, failed, how } = s.event.body;
     const mark = (numbers: number[], isSealed: boolean) => {
       for (const jar of named(numbers, s, 'pressed')) {
-        const lifted = liftedAt.get(jar.number);
-        if (lifted !== undefined && s.at_ms >= lifted) jar.pressed = { sealed: isSealed, by: s.trace };
+        const lifted = liftedOf(jar);
+        if (!lifted || s.at_ms < lifted.at_ms || jar.pressed?.sealed === false) continue;
+        if (isSealed && jar.pressed && hasCooled(jar.pressed.by, lifted)) continue;
+        jar.pressed = { sealed: isSealed, how, by: s.trace };
       }
     };
     mark(sealed, true);
     // A jar named in both counts as failed.
     mark(failed, false);
+  }
+}
+
+/**
+ * Readings with their hours since the jar's own last load was lifted: none where it was read before that, and as few as
+ * can be where a time is doubtful.
+ */
+function readJars(
+  readings: readonly (CountedEntry & { event: BatchEvent<'ph.read'> })[],
+  liftedOf: (jar: JarState) => Trace | null,
+  named: NameJars,
+): BatchState['readings'] {
+  return readings.map(s => {
+    const [jar] = named([s.event.body.jar], s, 'measured');
+    const lifted = jar ? liftedOf(jar) : null;
+    if (!lifted || s.at_ms < lifted.at_ms) return { ...s.event.body, hours: null, by: s.trace };
+    const hours = s.doubtful ? 0 : Math.max(0, (s.at_ms - lifted.latest_ms) / HOUR_MS);
+    return { ...s.event.body, hours, by: s.trace };
+  });
+}
+
+/** Jars that left: set aside, opened for a reading, taken into the kitchen, put in the cold until they go in again. */
+function takeAway(
+  byType: ByType,
+  loads: readonly LoadState[],
+  readings: BatchState['readings'],
+  known: ReadonlyMap<number, JarState>,
+  named: NameJars,
+): void {
+  for (const s of byType['jars.set_aside'] ?? [])
+    for (const jar of named(s.event.body.jars, s, 'set aside'))
+      jar.setAside ??= { why: s.event.body.why, by: s.trace };
+  for (const s of byType['jars.taken'] ?? [])
+    for (const jar of named(s.event.body.jars, s, 'taken'))
+      jar.setAside ??= { why: 'used in the kitchen', by: s.trace };
+  for (const s of byType['jars.moved'] ?? [])
+    for (const jar of named(s.event.body.jars, s, 'moved')) {
+      const load = loads.find(l => l.id === jar.loadIds.at(-1));
+      if (!load || load.packed.at_ms < s.at_ms) jar.setAside ??= { why: s.event.body.to, by: s.trace };
+    }
+  for (const { jar: number, hours, by } of readings) {
+    const jar = known.get(number);
+    if (!jar || hours === null) continue;
+    // One that was released after it was read was not the one that was opened: no later rule takes it back.
+    const released = (byType['jars.released'] ?? []).some(
+      s => s.at_ms > by.at_ms && s.event.body.jars.includes(number),
+    );
+    if (!released) jar.setAside ??= { why: 'tested', by };
   }
 }

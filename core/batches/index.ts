@@ -1,30 +1,55 @@
 export {
+  type AtPlace,
   type BatchEvent,
+  type Calibration,
+  type ColdPlace,
   type CorrectableType,
   type Correction,
   type DecisionType,
   type DrawnLot,
-  type Elapsed,
   type EventBodies,
   type EventType,
   type FactType,
   type GateEvidence,
   type LabelContent,
+  type OutletBody,
   type ReturnedLot,
   type Purpose,
   type SequencedEvent,
   type SetAsideReason,
-  type Stamp,
   type StartedBody,
-  CLOCK_TOLERANCE_S,
   DECISION_TYPES,
   PURPOSES,
   SET_ASIDE_REASONS,
-  correctedInstant_ms,
-  elapsedBetween,
   isDecision,
 } from './events.ts';
-export type { BatchState, Deviation, JarState, LoadPhase, LoadState, Trace } from './state.ts';
-export { fold } from './fold.ts';
+export {
+  type Elapsed,
+  type Known,
+  type PlacedEntry,
+  CLOCK_TOLERANCE_S,
+  clockConfirmed,
+  elapsedBetween,
+  inOrder,
+  offsetAtDelivery_ms,
+  offsetAtStamping_ms,
+  placeEntries,
+  seqOf,
+} from './evidence.ts';
+export type { Receipt, Stamp } from './stamp.ts';
+export type {
+  Amendment,
+  BatchState,
+  Deviation,
+  JarState,
+  LoadPhase,
+  LoadState,
+  Note,
+  Trace,
+} from './state.ts';
+export { SLIP_MS } from './corrections.ts';
+export { FORGOTTEN_REST_S } from './loads.ts';
+export { type Entered, RECORD_SHAPE, VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';
+export { PRESS_AFTER_HOURS, fold, hasCooled } from './fold.ts';
 export { type LineMass, lineMasses, measuresOf } from './masses.ts';
 export { recipeFromBatch } from './to-recipe.ts';

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
 import { PaperBatch, START_MS } from '../../testing/builders.ts';
 import { Device } from '../../testing/device.ts';
+import { placed } from '../../testing/placed.ts';
 import { gate } from '../checks/index.ts';
 import { elapsedBetween, fold } from './index.ts';
 
@@ -128,7 +129,7 @@ describe('two clocks', () => {
       [600, 594.999, false],
     ] as const) {
       const to = { ...later(wall_s), monotonic_ms: page_s * 1000 };
-      const got = elapsedBetween(from, to);
+      const got = elapsedBetween(placed(from), placed(to));
       expect({ page_s, wall_s, verified: got.verified }).toEqual({ page_s, wall_s, verified });
       expect(got.time_s).toBeCloseTo(verified ? page_s : Math.min(page_s, wall_s), 6);
     }

@@ -1,25 +1,33 @@
 import { durationText, rangesText } from '../measure/index.ts';
-import { type Elapsed, elapsedBetween } from './events.ts';
-import { type ByType, type CountedEntry, deviation, inOrder } from './counted.ts';
+import { type ByType, type CountedEntry, deviation } from './counted.ts';
+import type { BatchEvent } from './events.ts';
+import { type Elapsed, elapsedBetween, inOrder, seqOf } from './evidence.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 
 type LoadEvent = 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted';
 type NameJars = (numbers: number[], s: CountedEntry, doing: string) => JarState[];
+type Stove = CountedEntry & { event: BatchEvent<LoadEvent> };
+type Settlement = CountedEntry & { event: BatchEvent<'deviation.settled'> };
+
+/** What is taken off where nobody said when the heat went off: as long as jars rest at most before they are lifted. */
+export const FORGOTTEN_REST_S = 600;
 
 /**
- * Loads with their clocks. The time of a load runs from the full boil to the heat going off (or to lifting where that
- * was not recorded); losing the boil voids it; it counts only when continuous, verified and long enough.
+ * Loads with their clocks. The time of a load runs from the last full boil before its first end to that end: the heat
+ * going off, or lifting where that was not recorded, less the longest rest. Losing the boil voids it; it counts only
+ * when continuous, verified and long enough.
  */
 export function deriveLoads(
   byType: ByType,
   started: BatchState['started'],
+  outlets: BatchState['outlets'],
   known: Map<number, JarState>,
   named: NameJars,
   deviations: Deviation[],
 ): LoadState[] {
   const loads = new Map<string, LoadState>();
   for (const s of byType['load.packed'] ?? []) {
-    const { loadId, number, jars: numbers, newLidLotId } = s.event.body;
+    const { loadId, number, jars: numbers, newLidLotId, cannerId, heat } = s.event.body;
     if (loads.has(loadId)) {
       deviations.push(
         deviation({
@@ -28,12 +36,12 @@ export function deriveLoads(
           jars: numbers,
           what: `Load ${number} was recorded as packed twice.`,
           next: 'Correct one of the two entries.',
-          canSettle: false,
         }),
       );
       continue;
     }
-    for (const jar of named(numbers, s, 'put in the canner')) {
+    const jars = named(numbers, s, 'put in the canner');
+    for (const jar of jars) {
       jar.loadIds.push(loadId);
       if (newLidLotId) jar.lidLotId = newLidLotId;
     }
@@ -42,20 +50,21 @@ export function deriveLoads(
       number,
       jars: numbers.filter(n => known.has(n)),
       newLidLotId,
+      cannerId,
+      heat: heat ?? started?.heat ?? 'boiling water',
+      packed: s.trace,
       phase: 'packed',
-      required_s: requiredSeconds(
-        numbers.flatMap(n => known.get(n) ?? []),
-        started,
-      ),
+      required_s: requiredSeconds(jars, started, outlets),
       boilingSince: null,
       voided_s: [],
       time_s: null,
       timeHow: '',
       heatOff: null,
       lifted: null,
+      echoes: [],
     });
   }
-  const timelines = new Map<string, (CountedEntry & { kind: LoadEvent })[]>();
+  const timelines = new Map<string, Stove[]>();
   for (const kind of ['load.boiling', 'load.boil_lost', 'load.heat_off', 'load.lifted'] as const) {
     for (const s of byType[kind] ?? []) {
       const id = s.event.body.loadId;
@@ -66,86 +75,127 @@ export function deriveLoads(
             code: 'unknown_load',
             jars: [],
             what: 'A load was timed that was never packed.',
-            next: 'Record which jars were in it.',
-            canSettle: false,
+            next: 'Record which jars were in it, or take the entry back.',
           }),
         );
         continue;
       }
       const list = timelines.get(id) ?? [];
-      list.push({ ...s, kind });
+      list.push(s as Stove);
       timelines.set(id, list);
     }
   }
-  const settlements = (byType['deviation.settled'] ?? []).map(s => s.event.body);
+  const settlements = byType['deviation.settled'] ?? [];
   for (const [id, timeline] of timelines)
     runClock(loads.get(id) as LoadState, timeline, settlements, deviations);
-  for (const jar of known.values()) overlapFault(jar, loads, deviations);
   return [...loads.values()].sort((a, b) => a.number - b.number || (a.id < b.id ? -1 : 1));
 }
 
-function requiredSeconds(jars: JarState[], started: BatchState['started']): number | null {
+/** The longest of what its jars need; null where a jar has no time. */
+function requiredSeconds(
+  jars: JarState[],
+  started: BatchState['started'],
+  outlets: BatchState['outlets'],
+): number | null {
   let longest = 0;
   for (const jar of jars) {
-    const time = started?.times.find(t => t.jarSize === jar.size);
+    const times =
+      jar.outletId === null ? started?.times : outlets.find(o => o.outletId === jar.outletId)?.times;
+    const time = times?.find(t => t.jarSize === jar.size);
     if (!time) return null;
     longest = Math.max(longest, time.minutes * 60);
   }
   return jars.length === 0 ? null : longest;
 }
 
+/** Whether a device that made an entry had not yet seen another: what it says is then no second event, but an echo. */
+const unseen = (later: BatchEvent, earlier: BatchEvent): boolean =>
+  later.deviceId !== earlier.deviceId && earlier.receipt !== null && later.basedOnSeq < seqOf(earlier);
+
+const WORDS: Record<LoadEvent, string> = {
+  'load.boiling': 'a full boil',
+  'load.boil_lost': 'a lost boil',
+  'load.heat_off': '"heat off"',
+  'load.lifted': '"lifted"',
+};
+
 function runClock(
   load: LoadState,
-  unsorted: (CountedEntry & { kind: LoadEvent })[],
-  settlements: { key: string; minutes: number | null }[],
+  unsorted: Stove[],
+  settlements: readonly Settlement[],
   deviations: Deviation[],
 ): void {
-  const timeline = [...unsorted].sort(inOrder);
-  let run: CountedEntry | null = null;
+  let run: Stove | null = null;
+  let end: Stove | null = null;
+  let last: Stove | null = null;
   let measured: Elapsed | null = null;
-  for (const s of timeline) {
-    if (s.kind === 'load.lifted') {
-      if (run && !load.heatOff) measured = elapsedBetween(run.event, s.event);
-      load.lifted ??= s.trace;
-    } else if (load.lifted) {
-      deviations.push(
-        deviation({
-          key: `after_lift:${s.event.id}`,
-          code: 'after_lift',
-          jars: load.jars,
-          what: `Load ${load.number} has an entry at the stove after it was lifted.`,
-          next: 'Correct the time of one of them; jars that went back in are a new load.',
-          canSettle: false,
-        }),
-      );
-    } else if (s.kind === 'load.boiling') {
+  const where = load.jars.length === 0 ? '' : ` (jars ${rangesText(load.jars)})`;
+  const against = (s: Stove, code: string, other: Stove | null) =>
+    deviations.push(
+      deviation({
+        key: `${code}:${s.event.id}`,
+        code,
+        jars: load.jars,
+        loadId: load.id,
+        what: other
+          ? `Load ${load.number}${where}: ${WORDS[s.event.type]} was entered, after ${WORDS[other.event.type]} of the same load.`
+          : `Load ${load.number}${where}: ${WORDS[s.event.type]} was entered, and no boil before it.`,
+        next: 'Take back or correct the one that is wrong; jars that went back in are a new load.',
+      }),
+    );
+  for (const s of [...unsorted].sort(inOrder)) {
+    const { type } = s.event;
+    if (type === 'load.lifted') {
+      if (load.lifted) {
+        if (unseen(s.event, (last as Stove).event)) load.echoes.push(s.trace);
+        else against(s, 'second_end', last);
+        continue;
+      }
+      load.lifted = s.trace;
+      if (!end && run) measured = lessTheRest(elapsedBetween(run, s));
+      end ??= s;
+      last = s;
+    } else if (end) {
+      if (type === 'load.heat_off' && unseen(s.event, end.event)) load.echoes.push(s.trace);
+      else
+        against(s, load.lifted ? 'after_lift' : type === 'load.heat_off' ? 'second_end' : 'after_end', end);
+    } else if (type === 'load.boiling') {
       run = s;
-      measured = null;
-      load.heatOff = null;
       load.boilingSince = s.trace;
       load.phase = 'boiling';
-    } else if (s.kind === 'load.boil_lost') {
-      if (run) load.voided_s.push(elapsedBetween(run.event, s.event).time_s);
+    } else if (type === 'load.boil_lost') {
+      if (!run) {
+        against(s, 'lost_outside', null);
+        continue;
+      }
+      load.voided_s.push(elapsedBetween(run, s).time_s);
       run = null;
-      measured = null;
-      load.heatOff = null;
       load.boilingSince = null;
       load.phase = 'boil lost';
     } else {
+      end = s;
+      last = s;
       load.heatOff = s.trace;
-      if (run) measured = elapsedBetween(run.event, s.event);
+      measured = run && elapsedBetween(run, s);
       load.phase = 'resting';
     }
   }
-  if (!load.lifted && !load.heatOff) return;
-  judge(load, measured, settlements, deviations);
+  if (end) judge(load, measured, end, settlements, deviations);
 }
+
+/** Lifted without a word of the heat: the jars may have stood the longest rest in water that no longer boiled. */
+const lessTheRest = (whole: Elapsed): Elapsed => ({
+  ...whole,
+  time_s: Math.max(0, whole.time_s - FORGOTTEN_REST_S),
+  how: `${whole.how}; when the heat went off was not entered, ${durationText(FORGOTTEN_REST_S)} are taken off`,
+});
 
 /** Says what the finished time was worth. */
 function judge(
   load: LoadState,
   measured: Elapsed | null,
-  settlements: { key: string; minutes: number | null }[],
+  end: Stove,
+  settlements: readonly Settlement[],
   deviations: Deviation[],
 ): void {
   load.time_s = measured?.time_s ?? 0;
@@ -160,7 +210,6 @@ function judge(
         jars: load.jars,
         what: `Load ${load.number}${where} holds a jar with no processing time.`,
         next: 'These jars are never released; use them up from the refrigerator.',
-        canSettle: false,
         loadId: load.id,
       }),
     );
@@ -168,7 +217,10 @@ function judge(
   }
   if (measured && !measured.verified) {
     const key = `time_unverified:${load.id}`;
-    const settled = settlements.find(s => s.key === key && s.minutes !== null);
+    // One that came before the load ended cannot have seen it; of several the first stands.
+    const settled = settlements
+      .filter(s => s.event.body.key === key && s.event.body.minutes !== null && maySettle(s, end))
+      .sort((a, b) => seqOf(a.event) - seqOf(b.event))[0];
     deviations.push(
       deviation({
         key,
@@ -176,7 +228,8 @@ function judge(
         jars: load.jars,
         what: `The time of load ${load.number}${where} is unverified: ${measured.how}.`,
         next: 'Settle it with the minutes you saw on another clock, or reprocess with new lids.',
-        canSettle: true,
+        settles: 'minutes',
+        settled: settled ? { reason: settled.event.body.reason, by: settled.trace } : null,
         loadId: load.id,
       }),
     );
@@ -184,8 +237,8 @@ function judge(
       if (load.lifted) load.phase = 'unverified';
       return;
     }
-    load.time_s = (settled.minutes as number) * 60;
-    load.timeHow = 'settled by a person';
+    load.time_s = (settled.event.body.minutes as number) * 60;
+    load.timeHow = 'settled by a person, by another clock';
   }
   if (load.time_s + 0.5 < load.required_s) {
     if (load.lifted) load.phase = 'short';
@@ -196,7 +249,6 @@ function judge(
         jars: load.jars,
         what: `Load ${load.number}${where} boiled ${durationText(load.time_s)} of ${durationText(load.required_s)}.`,
         next: 'Within 24 h put the jars back with new lids as a new load, or refrigerate them.',
-        canSettle: false,
         loadId: load.id,
       }),
     );
@@ -205,21 +257,16 @@ function judge(
   if (load.lifted) load.phase = 'processed';
 }
 
-/** A jar goes into a second load only after the first was lifted. */
-function overlapFault(jar: JarState, loads: Map<string, LoadState>, deviations: Deviation[]): void {
-  for (let i = 1; i < jar.loadIds.length; i++) {
-    const before = loads.get(jar.loadIds[i - 1] as string);
-    const after = loads.get(jar.loadIds[i] as string);
-    if (!before || !after || before.lifted) continue;
-    deviations.push(
-      deviation({
-        key: `two_loads:${jar.number}:${after.id}`,
-        code: 'two_loads',
-        jars: [jar.number],
-        what: `Jar ${jar.number} is in load ${before.number} and load ${after.number} at once.`,
-        next: 'Correct which load it went in.',
-        canSettle: false,
-      }),
-    );
-  }
+/**
+ * Whether a settlement can settle something: it came after it, in the world and at the server, from somebody with the
+ * right to sign.
+ */
+export function maySettle(settlement: CountedEntry, settled: Pick<CountedEntry, 'event' | 'at_ms'>): boolean {
+  const { receipt } = settlement.event;
+  return (
+    settlement.at_ms >= settled.at_ms &&
+    seqOf(settlement.event) >= seqOf(settled.event) &&
+    receipt !== null &&
+    receipt.signs !== false
+  );
 }

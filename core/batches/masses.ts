@@ -1,6 +1,6 @@
 import { Fraction, UNITS, type Names, byName } from '../measure/index.ts';
 import { type Line, type Measures, type Recipe, scaleRecipe } from '../recipes/index.ts';
-import type { BatchState } from './state.ts';
+import type { BatchState, Trace } from './state.ts';
 
 /** What went into a batch for one line, and how we know. */
 export interface LineMass {
@@ -12,6 +12,10 @@ export interface LineMass {
   /** Grams of that which stay in the food. */
   kept_g: number;
   basis: 'weighed' | 'drawn' | 'planned';
+  /** Grams prepared that came out of lots; null where none was drawn by weight. */
+  drawn_g: number | null;
+  /** The entry that weighed it last, where it was weighed. */
+  by: Trace | null;
 }
 
 /** Measures of a batch that fit what their step expects; a litre where grams are expected settles nothing. */
@@ -31,7 +35,9 @@ export function measuresOf(recipe: Pick<Recipe, 'steps'>, taken: BatchState['mea
  *
  * @throws RangeError when the batch has not been started
  */
-export function lineMasses(state: BatchState): LineMass[] {
+export function lineMasses(
+  state: Pick<BatchState, 'started' | 'draws' | 'weighed' | 'measures'>,
+): LineMass[] {
   if (!state.started) throw new RangeError('lineMasses: the batch has not been started');
   const { recipe, factor, jars } = state.started;
   const scaled = scaleRecipe(recipe, new Fraction(factor), jars, measuresOf(recipe, state.measures));
@@ -51,6 +57,14 @@ export function lineMasses(state: BatchState): LineMass[] {
       : lot_g !== undefined
         ? ([lot_g * line.trimYield, 'drawn'] as const)
         : ([planned_g, 'planned'] as const);
-    return { line, planned_g, actual_g, kept_g: line.where === 'dip' ? 0 : actual_g * line.keptShare, basis };
+    return {
+      line,
+      planned_g,
+      actual_g,
+      kept_g: line.where === 'dip' ? 0 : actual_g * line.keptShare,
+      basis,
+      drawn_g: lot_g === undefined ? null : lot_g * line.trimYield,
+      by: weighed?.by ?? null,
+    };
   });
 }

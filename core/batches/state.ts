@@ -2,37 +2,75 @@ import { type Names } from '../measure/index.ts';
 import type { AcidityReading } from '../acid/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import type { Line } from '../recipes/index.ts';
+import type { Known } from './evidence.ts';
 import type {
+  AtPlace,
+  BatchEvent,
+  Calibration,
+  ColdPlace,
+  CorrectableType,
   DrawnLot,
+  EventBodies,
   GateEvidence,
   LabelContent,
+  OutletBody,
   ReturnedLot,
   SetAsideReason,
   StartedBody,
 } from './events.ts';
 
-/** Who entered something and when it happened. */
+/** Who entered something, when it happened, and how that is known. */
 export interface Trace {
   eventId: string;
   personId: string;
   at_ms: number;
-  typed: boolean;
+  known: Known;
+  /** Its time is not to be relied on. */
+  doubtful: boolean;
+  /** It happened between these, at `at_ms` where its time is not doubtful. */
+  earliest_ms: number;
+  latest_ms: number;
+  /** It stands as a later entry corrected it, see the state's `amendments`. */
+  corrected: boolean;
+}
+
+/** An entry that was corrected: what it was, and every correction of it, those that count and those that do not. */
+export interface Amendment {
+  was: { [K in CorrectableType]: { type: K; body: EventBodies[K] } }[CorrectableType];
+  was_ms: number;
+  /** The correction that stands; null where none counts. */
+  standing: string | null;
+  corrections: {
+    correctionId: string;
+    personId: string;
+    reason: string;
+    /** False while it waits for somebody who may sign it. */
+    counts: boolean;
+    /** Entered at once, with nothing built on what it corrects. */
+    slip: boolean;
+    signed: boolean;
+  }[];
 }
 
 /** One jar, from filling to where it is now. */
 export interface JarState {
   number: number;
   size: JarSizeId;
+  /** The outlet it was filled from; null for the main one. */
+  outletId: string | null;
   jarLotId: string | null;
   lidLotId: string | null;
   filled: Trace;
-  /** Acid and other per-jar lines: given, missed, or not said. */
-  doses: Names<'given' | 'missed'>;
+  /** Acid and other per-jar lines: given, missed, entered only after the jar was closed, or not said. */
+  doses: Names<{ is: 'given' | 'missed' | 'late'; by: Trace }>;
   /** Loads it was put in, in order; the last one counts. */
   loadIds: string[];
-  setAside: { why: SetAsideReason | 'used in the kitchen'; by: Trace } | null;
-  /** Last press after the effective load was lifted. */
-  pressed: { sealed: boolean; by: Trace } | null;
+  setAside: { why: SetAsideReason | 'used in the kitchen' | ColdPlace; by: Trace } | null;
+  /**
+   * What pressing showed since its last load was lifted: a press that failed once, else the first that found it sealed
+   * after it had cooled, else one that came too early to prove anything.
+   */
+  pressed: { sealed: boolean; how: EventBodies['jars.pressed']['how']; by: Trace } | null;
 }
 
 /**
@@ -48,6 +86,9 @@ export interface LoadState {
   number: number;
   jars: number[];
   newLidLotId: string | null;
+  cannerId: string | null;
+  heat: 'boiling water' | 'steam';
+  packed: Trace;
   phase: LoadPhase;
   /** Longest required time of its jars; null where a jar's size has no time. */
   required_s: number | null;
@@ -59,6 +100,8 @@ export interface LoadState {
   timeHow: string;
   heatOff: Trace | null;
   lifted: Trace | null;
+  /** Second ends by devices that had not seen the first: they say nothing new. */
+  echoes: Trace[];
 }
 
 /** A fact that breaks a rule. It holds its jars until somebody who may settles it, where it can be settled. */
@@ -72,8 +115,26 @@ export interface Deviation {
   loadId: string | null;
   what: string;
   next: string;
-  /** A person can settle it with a reason; others need the jar corrected, reprocessed or set aside. */
-  canSettle: boolean;
+  /**
+   * What settles it: a reason, or the minutes seen on another clock with the reason. Null where the jar has to be
+   * corrected, processed again or set aside.
+   */
+  settles: 'reason' | 'minutes' | null;
+  /** The first settlement that came after what it settles, by somebody who may sign; later ones are remarks. */
+  settled: { reason: string; by: Trace } | null;
+}
+
+/** A difference in the books that hurts nobody: it holds no jar, and one tap settles it. */
+export interface Note {
+  key: string;
+  what: string;
+  /** What drawing would settle it; null where only a word does. */
+  draw: {
+    lineId: string | null;
+    kind: 'ingredient' | 'lid' | 'jar';
+    quantity: number;
+    unit: 'g' | 'each';
+  } | null;
   settled: { reason: string; by: Trace } | null;
 }
 
@@ -82,26 +143,42 @@ export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
   draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];
   steps: Names<{ started: Trace | null; done: Trace | null }>;
+  /** Grams weighed of each line of the recipe, and the last entry that added to them. */
   weighed: Names<{ mass_g: number; by: Trace }>;
   /** Lines added while cooking; they stand among the recipe's too. */
   added: { line: Line; by: Trace }[];
   /** Measures taken, by step; the last one counts. */
   measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
   yieldReasons: { reason: string; by: Trace }[];
-  temperatures: { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace }[];
+  temperatures: (AtPlace & { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace })[];
   jars: JarState[];
   loads: LoadState[];
-  readings: (AcidityReading & { jar: number; by: Trace })[];
+  /** Acidity that was read. The hours are reckoned from the lifting of the jar's own load; null before that. */
+  readings: (AcidityReading & {
+    jar: number;
+    hours: number | null;
+    calibration: Calibration | null;
+    by: Trace;
+  })[];
   /** Minutes worked: on the batch, shared with others that ran at the same time, or on the kitchen of the day. */
   minutes: { minutes: number; kind: 'batch' | 'kitchen'; with: string[]; by: Trace }[];
   energy: { burnerId: string; minutes: number; by: Trace }[];
   returns: { lots: ReturnedLot[]; reason: string; by: Trace }[];
   /** Finished jars that became a lot of an ingredient. */
   taken: { jars: number[]; lotId: string; by: Trace }[];
-  notes: { text: string; by: Trace }[];
   deviations: Deviation[];
-  releases: { jars: number[]; evidence: GateEvidence[]; by: Trace }[];
+  notes: { text: string; by: Trace }[];
+  /** Differences in the books, see {@link Note}. */
+  books: Note[];
+  /** Outlets that became lots of their own. */
+  outlets: (OutletBody & { by: Trace })[];
+  /** Lots that were used while the book was away, still to be drawn. */
+  used: (EventBodies['lot.used'] & { by: Trace })[];
+  /** `seq` is the server's number; null while it waits. */
+  releases: { jars: number[]; evidence: GateEvidence[]; named: string[]; seq: number | null; by: Trace }[];
   labels: { eventId: string; jars: number[]; label: LabelContent; by: Trace }[];
-  /** Original entry → the correction that now stands for it. */
-  corrections: Names<string>;
+  /** Entries that were corrected, by their id. */
+  amendments: Names<Amendment>;
+  /** Entries of a kind or shape that only a newer build reads: while there are any, nothing is released here. */
+  newer: BatchEvent[];
 }

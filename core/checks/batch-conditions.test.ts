@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
+import { lineOf } from '../../testing/recipe-lines.ts';
 import { fold } from '../batches/index.ts';
 import { FOOD_CLASSES, type Recipe } from '../recipes/index.ts';
 import { routeToSale } from '../review/index.ts';
@@ -150,7 +151,7 @@ describe('a hot fill', () => {
 
   it('is read in a jar: neither the pot nor the canner says how hot a jar was', () => {
     const batch = hot();
-    const none = { met: false, evidence: 'No jar temperature is logged.' };
+    const none = { met: false, evidence: 'No jar temperature is logged from the time of filling.' };
     expect(find(batch, 'hot-fill')).toMatchObject(none);
     batch.fact('temperature.read', { where: 'pot', temp_C: 95 });
     batch.fact('temperature.read', { where: 'canner', temp_C: 99 });
@@ -205,6 +206,16 @@ describe('the trace', () => {
   });
 });
 
+const READING = {
+  jar: 4,
+  ph: 3.9,
+  temp_C: 24,
+  hoursSinceProcessing: 0,
+  method: 'meter' as const,
+  buffers: [4.01, 7],
+  reference: '',
+};
+
 describe('acidity', () => {
   it('is asked of what was made acid, or grew so, and of nothing else', () => {
     const asked = FOOD_CLASSES.filter(needsReading);
@@ -234,13 +245,13 @@ describe('acidity', () => {
     const batch = tomatoes().cookWell();
     const evidence = () => find(batch, 'ph-evidence');
     expect(evidence()).toMatchObject({ met: false, evidence: 'No reading is entered.' });
-    batch.readPh(3.9, { hoursSinceProcessing: 3 });
+    batch.add('ph.read', READING, { ago_min: 5 * 60 });
     expect(evidence()?.met).toBe(false);
-    expect(evidence()?.evidence).toMatch(/^The last reading does not count: .*24 h/);
-    batch.readPh(3.9, { temp_C: 24, hoursSinceProcessing: 30.6 });
+    expect(evidence()?.evidence).toMatch(/^The last reading does not count: read 21 h after processing/);
+    batch.wait(4.6 * 60).readPh(3.9, { temp_C: 24 });
     expect(evidence()).toMatchObject({
       met: true,
-      evidence: 'Jar 1 read pH 3.9 at 24 °C, 30 h after processing.',
+      evidence: 'Jar 1 read pH 3.9 at 24 °C, 30 h after its load was lifted.',
     });
     // Careful producers act from 4.2 on: common practice.
     batch.readPh(4.3, { jar: 2 });
@@ -262,14 +273,14 @@ describe('a deviation', () => {
       .wait(13 * 60)
       .fact('jars.pressed', { sealed: four, failed: [] })
       .wait(13 * 60)
-      .readPh(3.9);
+      .readPh(3.9, { jar: 3 });
   };
 
   it('of a load holds only jars whose last load it was, and none once they are set aside', () => {
     const batch = lifted();
     const short = () => all(batch).filter(c => c.code.startsWith('deviation:short'));
     expect(short()).toMatchObject([{ met: false, jars: [1, 2] }]);
-    expect(releasable(batch)).toEqual([3, 4]);
+    expect(releasable(batch)).toEqual([4]);
     batch.fact('jars.set_aside', { jars: [1], why: 'broken' });
     expect(short()).toMatchObject([{ jars: [2] }]);
     batch.fact('jars.set_aside', { jars: [2], why: 'broken' });
@@ -278,7 +289,7 @@ describe('a deviation', () => {
       met: true,
       evidence: 'Each was settled, or its jars set aside.',
     });
-    expect(releasable(batch)).toEqual([3, 4]);
+    expect(releasable(batch)).toEqual([4]);
   });
 
   it('that names no jar holds the whole batch until it is settled', () => {
@@ -291,10 +302,10 @@ describe('a deviation', () => {
   it('is settled by a person where it can be, and by nobody where it cannot', () => {
     const batch = tomatoes().cookWell().readPh(3.9);
     expect(find(batch, 'deviations')).toMatchObject({ met: true, evidence: 'None was opened.' });
-    batch.fact('energy.used', { burnerId: 'no-such-burner', minutes: 5 });
+    batch.fact('line.added', { line: { ...lineOf('canning-salt', '1 g', 'pinch'), role: 'salt' } });
     batch.fact('dose.missed', { lineId: 'lemon', jars: [4] });
     const keys = fold(batch.events).deviations.map(d => d.key);
-    expect(keys.map(k => k.split(':')[0])).toEqual(['unknown_burner', 'dose_missed']);
+    expect(keys.map(k => k.split(':')[0])).toEqual(['line_added', 'dose_missed']);
     expect(all(batch).filter(c => c.code.startsWith('deviation'))).toMatchObject([
       { code: `deviation:${keys[0]}`, jars: null },
       { code: `deviation:${keys[1]}`, jars: [4] },
@@ -302,6 +313,27 @@ describe('a deviation', () => {
     expect(releasable(batch)).toEqual([]);
     for (const key of keys) batch.add('deviation.settled', { key, reason: 'it is so', minutes: null });
     expect(fold(batch.events).deviations.map(d => d.settled?.reason)).toEqual(['it is so', undefined]);
-    expect(releasable(batch)).toEqual([1, 2, 3]);
+    // It is traced to no lot yet.
+    expect(
+      all(batch)
+        .filter(c => !c.met && c.jars === null)
+        .map(c => c.code),
+    ).toEqual(['traced']);
+  });
+
+  it('of the books holds nothing, and is settled by anybody', () => {
+    const batch = tomatoes().cookWell().readPh(3.9);
+    batch.fact('energy.used', { burnerId: 'no-such-burner', minutes: 5 });
+    batch.fact('line.weighed', { lineId: 'tomatoes', mass_g: 9000 });
+    const books = () => fold(batch.events).books.map(b => [b.key.split(':')[0], b.settled?.reason]);
+    expect(books()).toEqual([['unknown_burner', undefined]]);
+    expect(releasable(batch)).toEqual([2, 3, 4]);
+    const [note] = fold(batch.events).books;
+    batch.add(
+      'deviation.settled',
+      { key: note?.key ?? '', reason: 'the other hob', minutes: null },
+      { signs: false },
+    );
+    expect(books()).toEqual([['unknown_burner', 'the other hob']]);
   });
 });

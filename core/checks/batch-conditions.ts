@@ -1,6 +1,6 @@
 import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
-import { type BatchState, type JarState, lineMasses } from '../batches/index.ts';
-import { rangesText, byName } from '../measure/index.ts';
+import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
+import { byName, numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass, Recipe } from '../recipes/index.ts';
 import { spreadIdentity } from '../review/index.ts';
 import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
@@ -37,9 +37,9 @@ export function purposeConditions(state: BatchState): Condition[] {
 }
 
 /** Whether what was cooked is still what the authority covers. */
-export function recipeConditions(state: BatchState): Condition[] {
+export function recipeConditions(state: BatchState, masses: readonly LineMass[]): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
-  const masses = lineMasses(state);
+  const { kitchen } = started;
   const out: Condition[] = [];
   if (started.recipe.foodClass === 'fruit spread') {
     const identity = spreadIdentity(started.recipe, byName(masses.map(m => [m.line.id, m.actual_g])));
@@ -55,30 +55,42 @@ export function recipeConditions(state: BatchState): Condition[] {
       }),
     );
     if (!cookedToGel(started.recipe)) return out;
-    const hottest = Math.max(
-      -Infinity,
-      ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C),
+    const pot = state.temperatures.filter(t => t.where === 'pot');
+    const counting = pot.filter(t => inTime(t.by, lastFilled_ms(state)));
+    const hottest = counting.reduce<(typeof pot)[number] | null>(
+      (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
+      null,
     );
-    const reached = hottest >= started.gelPoint_C - HALF_A_TENTH_C;
+    const gelPoint = tempBoth(started.gelPoint_C, kitchen);
     out.push(
       condition({
         code: 'gel',
         title: 'Cooked to the gel point',
-        met: reached,
-        evidence: Number.isFinite(hottest)
-          ? `The pot reached ${tempBoth(hottest)}; the gel point here is ${tempBoth(started.gelPoint_C)}.`
-          : `No pot temperature is logged; the gel point here is ${tempBoth(started.gelPoint_C)}.`,
+        met: hottest !== null && hottest.temp_C >= started.gelPoint_C - HALF_A_TENTH_C,
+        evidence: hottest
+          ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
+          : pot.length > 0
+            ? `The pot's temperature was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
+            : `No pot temperature is logged; the gel point here is ${gelPoint}.`,
         why: 'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
-        next: 'Log the temperature the pot reached. A spread that stopped short cannot be released as jam.',
+        next: 'Log the temperature the pot reached, with the time it was read. A spread that stopped short cannot be released as jam.',
         jars: null,
+        against: hottest !== null,
+        proof: hottest ? [hottest.by] : [],
       }),
     );
     return out;
   }
-  const sum = (pick: (m: (typeof masses)[number]) => boolean, key: 'planned_g' | 'actual_g') =>
-    masses.filter(pick).reduce((a, m) => a + m[key], 0);
-  const acid = (m: (typeof masses)[number]) => m.line.role === 'acid' && m.line.where !== 'each jar';
-  const food = (m: (typeof masses)[number]) => m.line.role === 'fruit' || m.line.role === 'low-acid produce';
+  const acid = (m: LineMass) => m.line.role === 'acid' && m.line.where !== 'each jar';
+  // Acid that came out of no lot is of no known strength: what was weighed counts only as far as lots were drawn.
+  const grams = (m: LineMass, key: 'planned_g' | 'actual_g') =>
+    key === 'actual_g' && m.line.role === 'acid' && m.drawn_g !== null && m.drawn_g < m.actual_g * DRAWN_SHARE
+      ? m.drawn_g
+      : m[key];
+  const sum = (pick: (m: LineMass) => boolean, key: 'planned_g' | 'actual_g') =>
+    masses.filter(pick).reduce((a, m) => a + grams(m, key), 0);
+  const proof = masses.filter(acid).flatMap(m => m.by ?? []);
+  const food = (m: LineMass) => m.line.role === 'fruit' || m.line.role === 'low-acid produce';
   if (sum(acid, 'planned_g') > 0) {
     const planned = sum(acid, 'planned_g') / sum(food, 'planned_g');
     const actual = sum(food, 'actual_g') === 0 ? planned : sum(acid, 'actual_g') / sum(food, 'actual_g');
@@ -88,14 +100,16 @@ export function recipeConditions(state: BatchState): Condition[] {
         code: 'acid-share',
         title: 'At least the acid the authority asks for',
         met,
-        evidence: `${(actual * 100).toFixed(1)} g of acid for 100 g of food went in; the recipe has ${(planned * 100).toFixed(1)} g.`,
+        evidence: `${numberText(actual * 100, kitchen, 1)} g of acid for 100 g of food went in; the recipe has ${numberText(planned * 100, kitchen, 1)} g.`,
         why: 'Less acid, or more low-acid food, and the authority no longer covers the batch.',
-        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        next: 'If a weight was entered wrongly, correct it; draw the lots the acid came from. Otherwise the batch stays held: refrigerate it, or use it at home while it is fresh.',
         jars: null,
+        against: true,
+        proof,
       }),
     );
   }
-  const inBrine = (role: 'acid' | 'water') => (m: (typeof masses)[number]) =>
+  const inBrine = (role: 'acid' | 'water') => (m: LineMass) =>
     m.line.role === role && m.line.where === 'brine';
   const strength = (key: 'planned_g' | 'actual_g') =>
     sum(inBrine('acid'), key) / (sum(inBrine('acid'), key) + sum(inBrine('water'), key));
@@ -107,15 +121,27 @@ export function recipeConditions(state: BatchState): Condition[] {
         code: 'brine-strength',
         title: 'A brine as strong as the authority asks for',
         met: actual >= planned * (1 - ACID_TOLERANCE),
-        evidence: `${(actual * 100).toFixed(1)} % of its acid and water was acid; the recipe has ${(planned * 100).toFixed(1)} %.`,
+        evidence: `${numberText(actual * 100, kitchen, 1)} % of its acid and water was acid; the recipe has ${numberText(planned * 100, kitchen, 1)} %.`,
         why: 'A thinner brine carries less acid into every piece.',
-        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held.',
+        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held: refrigerate it, or use it at home while it is fresh.',
         jars: null,
+        against: true,
+        proof,
       }),
     );
   }
   return out;
 }
+
+/** Weighed acid counts as far as it was drawn from lots, but for what scales differ by. */
+const DRAWN_SHARE = 0.9;
+/** A temperature may be entered this long after the last jar was filled. */
+const ENTERED_WITHIN_MS = 10 * 60_000;
+
+/** When the last jar was filled; no limit while none is. */
+const lastFilled_ms = (state: BatchState): number =>
+  state.jars.length === 0 ? Infinity : Math.max(...state.jars.map(j => j.filled.at_ms));
+const inTime = (by: Trace, filled_ms: number): boolean => by.at_ms <= filled_ms + ENTERED_WITHIN_MS;
 
 /** A spread that sets by cooking alone, or has a step to the gel point, has to show that it got there. */
 function cookedToGel(recipe: Recipe): boolean {
@@ -132,20 +158,23 @@ export function hotFillConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const fill = started.times.find(t => t.method === 'hot-fill-hold')?.fill;
   if (!fill) return [];
-  const read = state.temperatures.filter(t => t.where === 'jar').map(t => t.temp_C);
-  const coldest = Math.min(Infinity, ...read);
+  const { kitchen } = started;
+  const read = state.temperatures.filter(t => t.where === 'jar' && inTime(t.by, lastFilled_ms(state)));
+  const coldest = Math.min(Infinity, ...read.map(t => t.temp_C));
   return [
     condition({
       code: 'hot-fill',
-      title: `Filled at ${tempBoth(fill.temp_C)} or above`,
+      title: `Filled at ${tempBoth(fill.temp_C, kitchen)} or above`,
       met: read.length > 0 && coldest >= fill.temp_C - HALF_A_TENTH_C,
       evidence:
         read.length > 0
-          ? `The coldest jar read ${tempBoth(coldest)}; closure: ${fill.closure}.`
-          : 'No jar temperature is logged.',
+          ? `The coldest jar read ${tempBoth(coldest, kitchen)}; closure: ${fill.closure}.`
+          : 'No jar temperature is logged from the time of filling.',
       why: "The letter's hot-fill-hold is the heat step: its temperature, its hold and its closure.",
       next: 'Log the temperature in a jar at filling. A jar filled colder is refrigerated or filled again.',
       jars: null,
+      against: read.length > 0,
+      proof: read.map(t => t.by),
     }),
   ];
 }
@@ -171,6 +200,7 @@ export function tracedCondition(state: BatchState): Condition {
     why: 'A recall goes from a lot to its jars and back.',
     next: 'Draw the lots that were used.',
     jars: null,
+    proof: state.draws.map(d => d.by),
   });
 }
 
@@ -181,45 +211,48 @@ export function tracedCondition(state: BatchState): Condition {
 export function acidityConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const out: Condition[] = [];
-  const limit = started.phLimit;
+  const { kitchen, phLimit: limit } = started;
+  const ph = (value: number) => numberText(value, kitchen);
   const above = state.readings.filter(r => r.ph > limit);
   if (above.length > 0) {
     const worst = above.reduce((a, r) => (r.ph > a.ph ? r : a));
     out.push(
       condition({
         code: 'ph-limit',
-        title: `No reading above pH ${limit}`,
+        title: `No reading above pH ${ph(limit)}`,
         met: false,
-        evidence: `Jar ${worst.jar} read pH ${worst.ph}.`,
+        evidence: `Jar ${worst.jar} read pH ${ph(worst.ph)}.`,
         why:
           limit < PH_LIMIT
-            ? `The letter sets ${limit}; above ${PH_LIMIT} botulism can grow in a sealed jar (21 CFR 114, from memory).`
-            : 'Above 4.6 botulism can grow in a sealed jar (21 CFR 114.80, from memory).',
-        next: 'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason.',
+            ? `The letter sets ${ph(limit)}; above ${ph(PH_LIMIT)} botulism can grow in a sealed jar (21 CFR 114, from memory).`
+            : `Above ${ph(PH_LIMIT)} botulism can grow in a sealed jar (21 CFR 114.80, from memory).`,
+        next: 'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason, by somebody who may sign.',
         jars: null,
+        against: true,
       }),
     );
   }
   if (needsReading(started.recipe.foodClass)) {
-    const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r).length === 0);
+    const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r, r.hours).length === 0);
     const best = evidence.at(-1);
     const last = state.readings.at(-1);
-    const met = evidence.length > 0 && above.length === 0;
-    const watch = best && best.ph > PH_ACT ? ` Above ${PH_ACT}: careful producers look for the cause.` : '';
+    const watch =
+      best && best.ph > PH_ACT ? ` Above ${ph(PH_ACT)}: careful producers look for the cause.` : '';
     out.push(
       condition({
         code: 'ph-evidence',
-        title: `Equilibrium pH at or below ${limit}`,
-        met,
+        title: `Equilibrium pH at or below ${ph(limit)}`,
+        met: best !== undefined && above.length === 0,
         evidence:
-          met && best
-            ? `Jar ${best.jar} read pH ${best.ph} at ${best.temp_C} °C, ${Math.floor(best.hoursSinceProcessing)} h after processing.${watch}`
+          best && above.length === 0
+            ? `Jar ${best.jar} read pH ${ph(best.ph)} at ${numberText(best.temp_C, kitchen)} °C, ${Math.floor(best.hours ?? 0)} h after its load was lifted.${watch}`
             : last
-              ? `The last reading does not count: ${evidenceFaults(last).join('; ') || `pH ${last.ph} is above ${limit}`}.`
+              ? `The last reading does not count: ${evidenceFaults(last, last.hours).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
               : 'No reading is entered.',
         why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
         next: 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
         jars: null,
+        proof: best ? [best.by] : [],
       }),
     );
   }
@@ -241,6 +274,7 @@ export function deviationConditions(state: BatchState, present: JarState[]): Con
         evidence: d.what,
         why: 'A fact that breaks a rule holds its jars until it is settled.',
         next: d.next,
+        against: true,
         jars:
           d.jars === null || d.jars.length === 0
             ? null
@@ -262,6 +296,7 @@ export function deviationConditions(state: BatchState, present: JarState[]): Con
         why: '',
         next: '',
         jars: null,
+        proof: state.deviations.flatMap(d => d.settled?.by ?? []),
       }),
     );
   return out;

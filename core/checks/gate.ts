@@ -1,4 +1,5 @@
-import { type BatchState } from '../batches/index.ts';
+import { type BatchState, lineMasses } from '../batches/index.ts';
+import { amountConditions } from './amounts.ts';
 import {
   acidityConditions,
   deviationConditions,
@@ -43,9 +44,12 @@ export function gate(state: BatchState): Gate {
     };
   }
   const present = state.jars.filter(j => !j.setAside);
+  const masses = lineMasses(state);
   const conditions = [
+    ...newerConditions(state),
     ...purposeConditions(state),
-    ...recipeConditions(state),
+    ...recipeConditions(state, masses),
+    ...amountConditions(state, masses),
     ...hotFillConditions(state),
     tracedCondition(state),
     ...acidityConditions(state),
@@ -56,4 +60,20 @@ export function gate(state: BatchState): Gate {
   const held = new Set(conditions.flatMap(c => (c.met ? [] : (c.jars ?? []))));
   const releasable = batchOpen ? present.filter(j => !held.has(j.number)).map(j => j.number) : [];
   return { conditions, releasable };
+}
+
+/** What only a newer build can read may be anything: here nothing is released over it. */
+function newerConditions(state: BatchState): Condition[] {
+  if (state.newer.length === 0) return [];
+  return [
+    condition({
+      code: 'newer',
+      title: 'Every entry is understood here',
+      met: false,
+      evidence: `${state.newer.length} of its entries came with a newer version of this program.`,
+      why: 'What cannot be read here may speak against it.',
+      next: 'Load the page again.',
+      jars: null,
+    }),
+  ];
 }

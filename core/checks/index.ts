@@ -1,7 +1,8 @@
 export { needsReading } from './batch-conditions.ts';
-export { type Condition, PRESS_AFTER_HOURS } from './condition.ts';
+export { type Condition, standsOut } from './condition.ts';
 export { type Gate, gate } from './gate.ts';
 export {
+  type Assessment,
   type BatchStanding,
   type BatchSummary,
   type Due,
@@ -9,6 +10,6 @@ export {
   type Running,
   type Stage,
   REST_MINUTES,
-  standing,
+  assess,
   summarise,
 } from './summary.ts';

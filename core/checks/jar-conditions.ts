@@ -1,10 +1,18 @@
-import { type BatchState, type JarState } from '../batches/index.ts';
+import {
+  PRESS_AFTER_HOURS,
+  hasCooled,
+  type BatchState,
+  type JarState,
+  type Trace,
+} from '../batches/index.ts';
 import { durationText, rangesText } from '../measure/index.ts';
-import { type Condition, PRESS_AFTER_HOURS, condition, sentence } from './condition.ts';
+import { type Condition, condition, sentence } from './condition.ts';
 
 /** What is asked of each jar, and how the answer is worded. */
-interface JarRule extends Pick<Condition, 'code' | 'title' | 'why' | 'next'> {
+interface JarRule extends Pick<Condition, 'code' | 'title' | 'why' | 'next' | 'against'> {
   passes: (jar: JarState) => boolean;
+  /** The entries that show it of a jar that passes. */
+  proof: (jar: JarState) => (Trace | null)[];
   /** The evidence when every jar passes. */
   good: (count: number) => string;
   /** What is missing, for the jars that fail. */
@@ -23,9 +31,11 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
     .map((line): JarRule => ({
       code: `dose:${line.id}`,
       title: `${line.name} in each jar`,
-      passes: j => j.doses[line.id] === 'given',
+      passes: j => j.doses[line.id]?.is === 'given',
+      proof: j => [j.doses[line.id]?.by ?? null],
+      against: true,
       good: n => `Given to all ${n} jars.`,
-      bad: jars => `Not recorded for jar ${jars}.`,
+      bad: jars => `Not recorded for jar ${jars}, or only after it was closed.`,
       why: 'A jar without its acid can grow botulism whatever its neighbours hold.',
       next: 'Record the dose, or set the jar aside.',
     }));
@@ -35,6 +45,11 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
       code: 'processed',
       title: 'Processed for the whole time, unbroken',
       passes: j => loads.get(j.loadIds.at(-1) ?? '')?.phase === 'processed',
+      proof: j => {
+        const load = loads.get(j.loadIds.at(-1) ?? '');
+        return load ? [load.boilingSince, load.heatOff, load.lifted] : [];
+      },
+      against: true,
       good: () => `${sentence(timed.join(', '))}.`,
       bad: jars => `Jar ${jars} was not in a load that was processed in full.`,
       why: 'The time is counted from the full boil and starts again when the boil is lost.',
@@ -43,26 +58,30 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
     {
       code: 'sealed',
       title: 'Sealed, pressed after cooling',
-      passes: j => j.pressed?.sealed === true && restedHours(j, loads) >= PRESS_AFTER_HOURS,
+      passes: j => {
+        const lifted = loads.get(j.loadIds.at(-1) ?? '')?.lifted;
+        return j.pressed?.sealed === true && lifted != null && hasCooled(j.pressed.by, lifted);
+      },
+      proof: j => [j.pressed?.by ?? null],
+      against: false,
       good: n => `${n} jars pressed and sealed.`,
       bad: jars => `Jar ${jars} is not pressed, failed, or was pressed before ${PRESS_AFTER_HOURS} h.`,
       why: `Jars cool ${PRESS_AFTER_HOURS} to 24 h before the press proves a seal. Common practice.`,
-      next: 'Press the jars; set aside those that failed.',
+      next: 'Press the jars once they have cooled; refrigerate those that failed, or process them again with new lids within 24 h.',
     },
   ];
   return rules.map(rule => judged(rule, present));
 }
 
-function judged({ code, title, passes, good, bad, why, next }: JarRule, present: JarState[]): Condition {
+function judged(rule: JarRule, present: JarState[]): Condition {
+  const { code, title, passes, good, bad, why, next, against } = rule;
   if (present.length === 0)
     return condition({ code, title, met: false, evidence: 'No jar is filled.', why, next, jars: null });
   const jars = present.filter(j => !passes(j)).map(j => j.number);
   const met = jars.length === 0;
   const evidence = met ? good(present.length) : bad(rangesText(jars));
-  return condition({ code, title, met, evidence, why, next, jars });
-}
-
-function restedHours(jar: JarState, loads: Map<string, BatchState['loads'][number]>): number {
-  const lifted = loads.get(jar.loadIds.at(-1) ?? '')?.lifted;
-  return jar.pressed && lifted ? (jar.pressed.by.at_ms - lifted.at_ms) / 3_600_000 : 0;
+  const proof = new Map(
+    (met ? present : []).flatMap(j => rule.proof(j)).flatMap(t => (t ? [[t.eventId, t] as const] : [])),
+  );
+  return condition({ code, title, met, evidence, why, next, jars, against, proof: [...proof.values()] });
 }

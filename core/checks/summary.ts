@@ -1,10 +1,19 @@
 import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
-import type { BatchState, JarState, Purpose } from '../batches/index.ts';
+import {
+  PRESS_AFTER_HOURS,
+  type BatchEvent,
+  type BatchState,
+  type JarState,
+  type Purpose,
+  type Trace,
+  fold,
+  hasCooled,
+} from '../batches/index.ts';
 import { dayOf, byName } from '../measure/index.ts';
 import { pintsOf } from '../jars/index.ts';
 import type { TrialReading } from '../review/index.ts';
 import { needsReading } from './batch-conditions.ts';
-import { PRESS_AFTER_HOURS } from './condition.ts';
+import { type Condition } from './condition.ts';
 import { type Gate, gate } from './gate.ts';
 
 /** The form a jar is drawn in. State is a form, never only a colour. */
@@ -32,7 +41,7 @@ export interface Running {
 
 /** Something somebody has to do, from when on, and for how many jars. */
 export interface Due {
-  kind: 'press' | 'acidity' | 'settle' | 'release' | 'label';
+  kind: 'press' | 'acidity' | 'settle' | 'sign' | 'held' | 'release' | 'label';
   from_ms: number;
   count: number;
 }
@@ -55,6 +64,8 @@ export interface BatchSummary {
   yield: { expected_pints: number; foreseen: boolean; actual_pints: number; reasons: string[] } | null;
   /** Acidity that was read, oldest first: what a process authority asks of a trial. */
   readings: TrialReading[];
+  /** Conditions that today's rules ask of its released jars beyond what was asked when they were released. */
+  asksMore: string[];
 }
 
 /** The jars of a batch with their forms, and its gate. */
@@ -62,22 +73,44 @@ export interface BatchStanding {
   gate: Gate;
   forms: { number: number; form: JarForm }[];
   stage: Stage;
-  /** Jars released and still let through by the gate. */
+  /** Jars that were released, and against which nothing has come up since. */
   released: number[];
+  /**
+   * What today's rules ask of released jars beyond what they asked then: it takes no release back, and is worth
+   * knowing.
+   */
+  asksMore: string[];
+}
+
+/** A batch, as its entries make it. */
+export interface Assessment {
+  state: BatchState;
+  standing: BatchStanding;
 }
 
 /**
- * Where each jar and the batch stand now. A jar released once goes back to held when a later fact closes its gate.
+ * What a batch is and where each of its jars stands. What still waits on this device moves clocks and jars, and proves
+ * nothing: the gate opens on what the kitchen's book holds. A released jar is held again when a condition fails now that
+ * did not fail among the entries up to its release, both by today's rules: a later fact takes a release back, a later
+ * rule never does.
  *
  * @example
  * const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
- * standing(fold(batch.events)).stage; // 'cooking'
+ * assess(batch.events).standing.stage; // 'cooking'
  */
-export function standing(state: BatchState): BatchStanding {
-  const opened = gate(state);
+export function assess(events: readonly BatchEvent[]): Assessment {
+  const state = fold(events);
+  const opened = provenGate(events, state);
+  const { held, asksMore } = sinceRelease(events, state, opened);
+  const against = new Map<number, true>();
+  const all = opened.conditions.some(c => !c.met && c.against && c.jars === null);
+  for (const c of opened.conditions)
+    if (!c.met && c.against) for (const n of c.jars ?? []) against.set(n, true);
   const ever = new Set(state.releases.flatMap(r => r.jars));
-  const through = new Set(opened.releasable);
-  const forms = state.jars.map(jar => ({ number: jar.number, form: formOf(jar, state, ever, through) }));
+  const forms = state.jars.map(jar => ({
+    number: jar.number,
+    form: formOf(jar, state, ever.has(jar.number), held.has(jar.number), all || against.has(jar.number)),
+  }));
   const released = forms.filter(f => f.form === 'released').map(f => f.number);
   const present = forms.filter(f => f.form !== 'set aside');
   const stage: Stage =
@@ -88,17 +121,67 @@ export function standing(state: BatchState): BatchStanding {
         : present.every(f => f.form === 'released')
           ? 'released'
           : 'checking';
-  return { gate: opened, forms, stage, released };
+  return { state, standing: { gate: opened, forms, stage, released, asksMore } };
 }
 
-function formOf(jar: JarState, state: BatchState, ever: Set<number>, through: Set<number>): JarForm {
+/** The gate, of what the kitchen's book holds; what waits here can only speak against a jar. */
+function provenGate(events: readonly BatchEvent[], state: BatchState): Gate {
+  const seen = gate(state);
+  if (events.every(e => e.receipt !== null)) return seen;
+  const proven = gate(fold(events.filter(e => e.receipt !== null)));
+  const met = new Set(proven.conditions.filter(c => c.met).map(c => c.code));
+  const through = new Set(proven.releasable);
+  return {
+    conditions: seen.conditions.map(c =>
+      !c.met || met.has(c.code)
+        ? c
+        : {
+            ...c,
+            met: false,
+            evidence: `${c.evidence} It still waits on this device.`,
+            next: 'It counts once it has arrived.',
+            proof: [],
+          },
+    ),
+    releasable: seen.releasable.filter(n => through.has(n)),
+  };
+}
+
+const fails = (c: Condition, jar: number) => !c.met && (c.jars === null || c.jars.includes(jar));
+
+/** Released jars that a later fact holds again, and what today's rules would ask beyond what they asked then. */
+function sinceRelease(
+  events: readonly BatchEvent[],
+  state: BatchState,
+  now: Gate,
+): { held: Set<number>; asksMore: string[] } {
+  const held = new Set<number>();
+  const asksMore = new Set<string>();
+  const through = new Set(now.releasable);
+  for (const release of state.releases) {
+    const doubted = release.jars.filter(n => !through.has(n));
+    if (doubted.length === 0) continue;
+    const { seq } = release;
+    const then = gate(fold(events.filter(e => e.receipt !== null && (seq === null || e.receipt.seq <= seq))));
+    for (const jar of doubted)
+      for (const c of now.conditions) {
+        if (!fails(c, jar)) continue;
+        if (then.conditions.some(t => t.code === c.code && fails(t, jar))) asksMore.add(c.title);
+        else held.add(jar);
+      }
+  }
+  return { held, asksMore: [...asksMore] };
+}
+
+function formOf(jar: JarState, state: BatchState, ever: boolean, held: boolean, against: boolean): JarForm {
   if (jar.setAside) return 'set aside';
   const load = state.loads.find(l => l.id === jar.loadIds.at(-1));
   if (!load) return 'filled';
   if (!load.lifted) return 'in the canner';
-  if (ever.has(jar.number)) return through.has(jar.number) ? 'released' : 'held';
-  if (jar.pressed) return jar.pressed.sealed ? (load.phase === 'processed' ? 'sealed' : 'held') : 'failed';
-  return load.phase === 'processed' ? 'cooling' : 'held';
+  if (ever) return held ? 'held' : 'released';
+  if (jar.pressed?.sealed === false) return 'failed';
+  if (load.phase !== 'processed' || against) return 'held';
+  return jar.pressed ? 'sealed' : 'cooling';
 }
 
 /**
@@ -106,7 +189,7 @@ function formOf(jar: JarState, state: BatchState, ever: Set<number>, through: Se
  *
  * @throws RangeError when the batch has not been started
  */
-export function summarise(state: BatchState, now = standing(state)): BatchSummary {
+export function summarise({ state, standing: now }: Assessment): BatchSummary {
   const { started } = state;
   if (!started) throw new RangeError('summarise: the batch has not been started');
   const forms: BatchSummary['forms'] = byName() as BatchSummary['forms'];
@@ -126,6 +209,7 @@ export function summarise(state: BatchState, now = standing(state)): BatchSummar
     due: dueOf(state, now, labelled),
     yield: yieldOf(state),
     readings: readingsOf(state),
+    asksMore: now.asksMore,
   };
 }
 
@@ -134,7 +218,7 @@ function readingsOf(state: BatchState): TrialReading[] {
   return state.readings.map(r => ({
     day: dayOf(r.by.at_ms, zone),
     ph: r.ph,
-    method: `${r.method}${r.reference === '' ? '' : ` ${r.reference}`}, ${Math.floor(r.hoursSinceProcessing)} h after processing`,
+    method: `${r.method}${r.reference === '' ? '' : ` ${r.reference}`}, ${Math.floor(r.hours ?? r.hoursSinceProcessing)} h after processing`,
   }));
 }
 
@@ -200,16 +284,17 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
   const hour = 3_600_000;
   const add = (kind: Due['kind'], from_ms: number, count: number) =>
     count > 0 && due.push({ kind, from_ms, count });
-  const lifted = (n: number) => {
+  const liftedOf = (n: number) => {
     const jar = state.jars.find(j => j.number === n);
-    return state.loads.find(l => l.id === jar?.loadIds.at(-1))?.lifted?.at_ms ?? 0;
+    return state.loads.find(l => l.id === jar?.loadIds.at(-1))?.lifted ?? null;
   };
+  const lifted = (n: number) => liftedOf(n)?.at_ms ?? 0;
   const cooling = state.jars.filter(
     j =>
       !j.setAside &&
       j.loadIds.length > 0 &&
       lifted(j.number) > 0 &&
-      (!j.pressed || j.pressed.by.at_ms - lifted(j.number) < PRESS_AFTER_HOURS * hour),
+      (!j.pressed || (j.pressed.sealed && !hasCooled(j.pressed.by, liftedOf(j.number) as Trace))),
   );
   const lastLift = Math.max(0, ...state.loads.map(l => l.lifted?.at_ms ?? 0));
   add('press', Math.max(0, ...cooling.map(j => lifted(j.number))) + PRESS_AFTER_HOURS * hour, cooling.length);
@@ -220,9 +305,10 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
     lastLift > 0 &&
     now.stage === 'checking' &&
     !state.readings.some(r => r.ph > (state.started?.phLimit ?? 0)) &&
-    !state.readings.some(r => evidenceFaults(r).length === 0);
+    !state.readings.some(r => evidenceFaults(r, r.hours).length === 0);
   add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
-  add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.canSettle).length);
+  add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.settles !== null).length);
+  add('sign', lastLift, unsigned(state));
   const waiting = now.gate.releasable.filter(n => !now.released.includes(n));
   add('release', lastLift, cooling.length === 0 ? waiting.length : 0);
   add(
@@ -230,5 +316,13 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
     Math.max(0, ...state.releases.map(r => r.by.at_ms)),
     now.released.filter(n => !labelled.has(n)).length,
   );
+  // A held batch with nothing else to do would be forgotten: it stands on Today until each jar has gone its way.
+  const held = now.forms.filter(f => f.form === 'held' || f.form === 'failed').length;
+  if (!due.some(d => d.kind !== 'label')) add('held', lastLift, held);
   return due.sort((a, b) => a.from_ms - b.from_ms);
+}
+
+/** Corrections that count once somebody who may sign them does. */
+function unsigned(state: BatchState): number {
+  return Object.values(state.amendments).filter(a => a.corrections.at(-1)?.counts === false).length;
 }

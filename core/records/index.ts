@@ -1,1 +1,2 @@
-export { eventWords } from './words.ts';
+export { KNOWN_WORDS, eventWords } from './words.ts';
+export { type RecordLine, recordOf } from './record.ts';

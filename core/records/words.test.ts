@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, strawberryJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { lineOf } from '../../testing/recipe-lines.ts';
-import type { EventBodies, EventType } from '../batches/index.ts';
+import type { Entered, EventBodies, EventType } from '../batches/index.ts';
 import { Fraction } from '../measure/index.ts';
 import { planPots } from '../recipes/index.ts';
 import { eventWords } from './index.ts';
@@ -10,7 +10,7 @@ import { eventWords } from './index.ts';
 const F = { locale: 'en-US', temperature: 'F' } as const;
 const C = { locale: 'de-DE', temperature: 'C' } as const;
 const batch = () => new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 9 }]);
-const said = <K extends EventType>(type: K, body: EventBodies[K], habits: typeof F | typeof C = F) =>
+const said = <K extends EventType>(type: K, body: Entered<K>, habits: typeof F | typeof C = F) =>
   eventWords(batch().add(type, body), crushedTomatoes, habits);
 const load = { loadId: 'a' };
 
@@ -87,7 +87,7 @@ describe('an entry of the record, in a sentence', () => {
   ] as [EventType, never, RegExp][])('%s %j', (type, body, words) => expect(said(type, body)).toMatch(words));
 
   it('a pH with everything that makes it evidence', () => {
-    const body: EventBodies['ph.read'] = {
+    const body: Entered<'ph.read'> = {
       jar: 3,
       ph: 4.12,
       temp_C: 24,
@@ -97,10 +97,13 @@ describe('an entry of the record, in a sentence', () => {
       reference: '',
     };
     expect(said('ph.read', body)).toBe(
-      'pH 4.12 in jar 3 at 75.2 °F, 26 h after processing, by meter, buffers 4.01 and 7.',
+      'pH 4.12 in jar 3 at 75.2 °F, 26 h after processing as entered, by meter, buffers 4.01 and 7.',
+    );
+    expect(said('ph.read', { ...body, hoursSinceProcessing: 0 }, C)).toBe(
+      'pH 4,12 in jar 3 at 24,0 °C, by meter, buffers 4,01 and 7.',
     );
     expect(said('ph.read', { ...body, method: 'laboratory', buffers: [], reference: 'LAB-7' })).toBe(
-      'pH 4.12 in jar 3 at 75.2 °F, 26 h after processing, by laboratory, LAB-7.',
+      'pH 4.12 in jar 3 at 75.2 °F, 26 h after processing as entered, by laboratory, LAB-7.',
     );
   });
 

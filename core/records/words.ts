@@ -1,4 +1,4 @@
-import type { BatchEvent } from '../batches/index.ts';
+import type { BatchEvent, Known } from '../batches/index.ts';
 import {
   type Habits,
   durationText,
@@ -9,6 +9,14 @@ import {
 } from '../measure/index.ts';
 import { jarCountText } from '../jars/index.ts';
 import type { Recipe } from '../recipes/index.ts';
+
+/** How an entry is known, as people read it. */
+export const KNOWN_WORDS: { readonly [K in Known]: string } = {
+  live: 'entered at the time',
+  queued: 'sent later',
+  'written up': 'written up',
+  waiting: 'waiting',
+};
 
 /**
  * One event in a sentence, for the record on screen and on paper.
@@ -46,7 +54,9 @@ function words(
     case 'jars.taken':
       return `Took ${jars(e.body.jars)} into the kitchen as lot ${e.body.label}.`;
     case 'jars.released':
-      return `Released ${jars(e.body.jars)}. ${e.body.evidence.map(c => c.title).join('; ')}.`;
+      return `Released ${jars(e.body.jars)}. ${e.body.evidence.map(c => c.title).join('; ')}.${e.body.named.length > 0 ? ` Signed in the knowledge of: ${e.body.named.join('; ')}.` : ''}`;
+    case 'outlet.opened':
+      return `Opened ${e.body.name} as a lot of its own: ${e.body.lotCode}.`;
     case 'labels.printed':
       return `Printed labels for ${jars(e.body.jars)}: ${e.body.label.statementOfIdentity}, ${e.body.label.netContents}.`;
     case 'step.started':
@@ -59,6 +69,14 @@ function words(
       return `Added ${e.body.line.amount.text} of ${e.body.line.name}, which the recipe does not name.`;
     case 'measure.taken':
       return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}: ${step(e.body.stepId)}`;
+    case 'lot.used':
+      return `Used ${numberText(e.body.quantity, habits)}${e.body.unit === 'each' ? '' : ` ${e.body.unit}`} of a lot${e.body.lineId === null ? '' : ` for ${line(e.body.lineId)}`} while the book was away.`;
+    case 'canner.lit':
+      return 'Lit the burner under the canner.';
+    case 'jars.moved':
+      return `Moved ${jars(e.body.jars)} to the ${e.body.to}.`;
+    case 'correction.signed':
+      return 'Signed a correction.';
     case 'yield.explained':
       return `Yield: ${e.body.reason}`;
     case 'temperature.read':
@@ -82,9 +100,9 @@ function words(
     case 'jars.set_aside':
       return `Set aside ${jars(e.body.jars)}: ${e.body.why}.`;
     case 'jars.pressed':
-      return `Pressed: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
+      return `${e.body.how === 'bands off' ? 'Bands off, looked at' : 'Pressed'}: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
     case 'ph.read':
-      return `pH ${e.body.ph} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}, ${Math.floor(e.body.hoursSinceProcessing)} h after processing, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
+      return `pH ${numberText(e.body.ph, habits)} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}${e.body.hoursSinceProcessing > 0 ? `, ${Math.floor(e.body.hoursSinceProcessing)} h after processing as entered` : ''}, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.map(b => numberText(b, habits)).join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
     case 'minutes.worked':
       return `${durationText(e.body.minutes * 60)} of work.`;
     case 'minutes.shared':

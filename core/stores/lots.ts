@@ -217,7 +217,8 @@ export function unfitFault(
       'What is made here keeps as long as was decided when it was made.',
       'Use another lot, and record this one as lost.',
     );
-  if (facts.source === 'jars' && !facts.released && purpose === 'sale')
+  // Whatever was made of them since, frozen, mixed or prepared.
+  if (!facts.released && purpose === 'sale')
     return FAULT(
       'jars-not-released',
       `Lot ${lot.label} holds jars that were not released for sale.`,

@@ -381,6 +381,10 @@ const FIXTURES: Record<string, Fixture> = {
     params: batch(),
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
+  'batches.openOutlet': () => ({
+    params: batch(),
+    body: { outletId: randomUUID(), name: 'Juice', entryId: 'x', jarSize: 'pint', stamp: stamp() },
+  }),
   'batches.takeJars': () => ({
     params: batch(),
     body: { jars: [1], lotId: randomUUID(), itemId: itemOf('tomatoes'), label: 'x', stamp: stamp() },

@@ -28,6 +28,15 @@ function placesOf(elements: Ast): string[] {
 const valuesFor = (id: MessageId, value: number) =>
   Object.fromEntries(placesOf(new IntlMessageFormat(en[id], 'en').getAst()).map(name => [name, value]));
 
+/** So many of what is counted in a message; whatever else stands in it is a word. */
+const counting = (id: MessageId, n: number) =>
+  Object.fromEntries(
+    placesOf(new IntlMessageFormat(en[id], 'en').getAst()).map(name => [
+      name,
+      en[id].includes(`{${name}, plural`) ? n : 'x',
+    ]),
+  );
+
 describe('the messages', () => {
   it('are all said somewhere, and nothing is said that is not among them', () => {
     const text = sources();
@@ -52,10 +61,10 @@ describe('the messages', () => {
     const plural = ids.filter(id => en[id].includes('plural'));
     expect(plural.length).toBeGreaterThan(2);
     for (const id of plural) {
-      expect(say(id, valuesFor(id, 1))).not.toContain('1');
-      expect(say(id, valuesFor(id, 1234))).toContain('1,234');
+      expect(say(id, counting(id, 1))).not.toContain('1');
+      expect(say(id, counting(id, 1234))).toContain('1,234');
       figuresAsIn({ locale: 'de-DE' });
-      expect(say(id, valuesFor(id, 1234))).toContain('1.234');
+      expect(say(id, counting(id, 1234))).toContain('1.234');
       figuresAsIn({ locale: 'en' });
     }
   });

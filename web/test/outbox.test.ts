@@ -4,6 +4,7 @@ import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { standInStorage } from './browser.ts';
 
+type DeviceCount = Parameters<Parameters<Outbox['add']>[2][number]>[0];
 type Outbox = (typeof import('../src/outbox/outbox.ts'))['outbox'];
 const ME = { personId: 'me' };
 const problem = (status: number, code: string) => ({
@@ -12,12 +13,14 @@ const problem = (status: number, code: string) => ({
 });
 
 /** Answers of the server, in their order; the last one goes on for ever. */
-let answers: ({ status: number; body?: object } | 'nobody')[] = [];
-let sent: { kitchen: string; batch: string; ids: string[] }[] = [];
+let answers: ({ status: number; body?: object; refuses?: string[]; later?: string[] } | 'nobody')[] = [];
+let sent: { kitchen: string; batch: string; ids: string[]; body: Record<string, unknown> }[] = [];
 let outbox: Outbox;
 
-const entry = (id: string, personId = 'me') =>
-  ({ id, personId, type: 'note.written', body: { text: id } }) as unknown as FactEntry;
+const entry =
+  (id: string, personId = 'me') =>
+  (device: DeviceCount): FactEntry =>
+    ({ id, personId, ...device, type: 'note.written', body: { text: id } }) as unknown as FactEntry;
 const waitingIds = () => outbox.view().waiting.map(w => w.entry.id);
 const settle = async (done: () => boolean) => {
   for (let i = 0; i < 400 && !done(); i++) await vi.advanceTimersByTimeAsync(50);
@@ -40,13 +43,24 @@ beforeEach(async () => {
   answers = [];
   sent = [];
   vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
-    const { events } = JSON.parse(String(init.body)) as { events: { id: string }[] };
+    const body = JSON.parse(String(init.body)) as { events: { id: string }[] };
+    const { events } = body;
     const [, , , kitchen = '', , batch = ''] = url.split('/');
-    sent.push({ kitchen, batch, ids: events.map(e => e.id) });
+    sent.push({ kitchen, batch, ids: events.map(e => e.id), body });
     const answer = answers.length > 1 ? answers.shift() : answers[0];
-    if (answer === undefined) return Promise.resolve(new Response('{}', { status: 200 }));
     if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
-    return Promise.resolve(new Response(JSON.stringify(answer.body ?? {}), { status: answer.status }));
+    const { status = 200, refuses = [], later = [] } = answer ?? {};
+    const kept = {
+      answers: events.map(({ id }, i) =>
+        refuses.includes(id)
+          ? { id, outcome: 'refused', seq: null, faults: problem(422, 'invalid').body.errors }
+          : later.includes(id)
+            ? { id, outcome: 'later', seq: null, faults: [] }
+            : { id, outcome: 'kept', seq: i + 1, faults: [] },
+      ),
+      lastSeq: events.length,
+    };
+    return Promise.resolve(new Response(JSON.stringify(answer?.body ?? kept), { status }));
   });
   await openPage();
 });
@@ -61,7 +75,10 @@ describe('the outbox', () => {
     await outbox.open(ME, batch => arrived.push(batch));
     await outbox.add('k', 'b1', [entry('1'), entry('2')]);
     await settle(() => outbox.view().waiting.length === 0);
-    expect(sent).toEqual([{ kitchen: 'k', batch: 'b1', ids: ['1', '2'] }]);
+    expect(sent).toMatchObject([
+      { kitchen: 'k', batch: 'b1', ids: ['1', '2'], body: { personId: 'me', kitchenId: 'k' } },
+    ]);
+    expect(Date.parse(String(sent[0]?.body.sentAt))).toBeCloseTo(Date.now(), -4);
     expect(arrived).toEqual(['b1']);
     expect(outbox.view().sent.map(w => w.entry.id)).toEqual(['1', '2']);
   });
@@ -91,37 +108,57 @@ describe('the outbox', () => {
     expect(sent.flatMap(s => s.ids)).toEqual(expect.arrayContaining(['1', '2']));
   });
 
-  it('one entry that is refused for good is marked with its faults and does not hold the others', async () => {
-    answers = [problem(422, 'invalid'), { status: 200 }, problem(422, 'invalid'), { status: 200 }];
+  it('one entry that is refused is marked with its faults and does not hold the others', async () => {
+    answers = [{ status: 200, refuses: ['bad'] }];
     await outbox.open(ME, () => undefined);
     await outbox.add('k', 'b1', [entry('good'), entry('bad'), entry('also good')]);
     await settle(() => outbox.view().sent.length === 2 && outbox.view().waiting.length === 1);
+    expect(sent).toHaveLength(1);
     expect(outbox.view().waiting.map(w => [w.entry.id, w.refused?.[0]?.code])).toEqual([['bad', 'invalid']]);
     const [bad] = outbox.view().waiting;
     await outbox.discard(bad?.key ?? -1);
     expect(outbox.view().waiting).toEqual([]);
   });
 
-  it.each([401, 429, 500])(
-    'a %i half way refuses nothing: the entry waits for a better time',
+  it('what the server cannot read yet waits for a newer one, and does not hold what was taken', async () => {
+    answers = [{ status: 200, later: ['new'] }, { status: 200, later: ['new'] }, { status: 200 }];
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('old'), entry('new')]);
+    await settle(() => outbox.view().waiting.length === 0);
+    expect(sent.map(s => s.ids)).toEqual([['old', 'new'], ['new'], ['new']]);
+  });
+
+  it.each([400, 403, 404, 409, 422, 429, 500])(
+    'a %i of a whole delivery refuses no entry: it waits, is said, and holds no other batch',
     async status => {
-      answers = [
-        problem(422, 'invalid'),
-        problem(status, 'later'),
-        problem(status, 'later'),
-        { status: 200 },
-      ];
+      answers = [problem(status, 'not-now'), { status: 200 }, problem(status, 'not-now'), { status: 200 }];
       await outbox.open(ME, () => undefined);
       await outbox.add('k', 'b1', [entry('1'), entry('2')]);
+      await outbox.add('k', 'b2', [entry('3')]);
+      await settle(() => outbox.view().stalled.length > 0 || outbox.view().away);
       await settle(() => outbox.view().waiting.length === 0);
       expect(
         outbox
           .view()
           .sent.map(w => w.entry.id)
           .sort(),
-      ).toEqual(['1', '2']);
+      ).toEqual(['1', '2', '3']);
+      expect(outbox.view().stalled).toEqual([]);
     },
   );
+
+  it('waits for its person when nobody is signed in any more', async () => {
+    answers = [problem(401, 'sign-in')];
+    await outbox.open(ME, () => undefined);
+    await outbox.add('k', 'b1', [entry('1')]);
+    await settle(() => sent.length > 0);
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect(sent).toHaveLength(1);
+    expect(waitingIds()).toEqual(['1']);
+    answers = [];
+    await outbox.open(ME, () => undefined);
+    await settle(() => outbox.view().waiting.length === 0);
+  });
 
   it('sends what this person entered to the kitchen it was entered in; what is others waits for them', async () => {
     await outbox.open(ME, () => undefined);
@@ -136,7 +173,7 @@ describe('the outbox', () => {
     expect(waitingIds()).toEqual(['theirs']);
   });
 
-  it('goes batch by batch, a hundred at a time', async () => {
+  it('goes batch by batch in turn, a hundred at a time', async () => {
     answers = ['nobody', { status: 200 }];
     await outbox.open(ME, () => undefined);
     await outbox.add(
@@ -148,8 +185,8 @@ describe('the outbox', () => {
     await settle(() => outbox.view().waiting.length === 0);
     expect(sent.slice(1).map(s => [s.batch, s.ids.length])).toEqual([
       ['b1', 100],
-      ['b1', 30],
       ['b2', 1],
+      ['b1', 30],
     ]);
   });
 
@@ -169,10 +206,15 @@ describe('the outbox', () => {
 });
 
 describe('the envelope of an entry', () => {
+  const opened = async () => ({
+    ...(await import('../src/outbox/stamp.ts')),
+    ...(await import('../src/outbox/store.ts')),
+  });
+
   it('counts the entries of this device, names it for good, and says when they happened', async () => {
-    const { makeStamp } = await import('../src/outbox/stamp.ts');
-    const first = makeStamp('me', null, 7);
-    const typed = makeStamp('me', Date.UTC(2026, 10, 20, 8), 8);
+    const { makeStamp, draw } = await opened();
+    const first = makeStamp('note.written', 'me', null, 7, await draw());
+    const typed = makeStamp('jars.filled', 'me', Date.UTC(2026, 10, 20, 8), 8, await draw());
     expect(first).toMatchObject({
       personId: 'me',
       deviceCounter: 1,
@@ -184,25 +226,53 @@ describe('the envelope of an entry', () => {
     expect(typed).toMatchObject({
       deviceCounter: 2,
       typedInAfterwards: true,
+      typeVersion: 2,
       occurredAt: '2026-11-20T08:00:00.000Z',
     });
     expect(typed.deviceId).toBe(first.deviceId);
     expect(typed.pageSessionId).toBe(first.pageSessionId);
     expect(typed.id).not.toBe(first.id);
     vi.resetModules();
-    const again = (await import('../src/outbox/stamp.ts')).makeStamp('me', null, 9);
+    const page = await opened();
+    const again = page.makeStamp('note.written', 'me', null, 9, await page.draw());
     expect(again.deviceId).toBe(first.deviceId);
     expect(again.deviceCounter).toBe(3);
     expect(again.pageSessionId).not.toBe(first.pageSessionId);
   });
 
+  it('has a count of its own for every entry, however many pages make them at once', async () => {
+    const one = await opened();
+    vi.resetModules();
+    const other = await opened();
+    const made = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        (i % 2 === 0 ? one : other).keep('k', 'b', [entry(`${i}a`), entry(`${i}b`)]),
+      ),
+    );
+    const counts = [...made.flat().map(e => e.deviceCounter), (await one.draw()).deviceCounter];
+    expect(counts.sort((a, b) => a - b)).toEqual(Array.from({ length: 41 }, (_, i) => i + 1));
+    expect(new Set(made.flat().map(e => e.deviceId)).size).toBe(1);
+    // What was counted was kept.
+    expect((await one.waiting()).map(w => w.entry.deviceCounter).sort((a, b) => a - b)).toEqual(
+      Array.from({ length: 40 }, (_, i) => i + 1),
+    );
+  });
+
+  it('goes on counting where builds before this one had left off', async () => {
+    localStorage.setItem('cocotte.device', 'the same device');
+    localStorage.setItem('cocotte.counter', '41');
+    const { draw } = await opened();
+    expect(await draw()).toEqual({ deviceId: 'the same device', deviceCounter: 42 });
+  });
+
   it('knows no offset before the server has answered, and its age afterwards', async () => {
-    const { makeStamp } = await import('../src/outbox/stamp.ts');
-    expect(makeStamp('me', null, 0)).toMatchObject({ clockOffset_ms: null, clockOffsetAge_ms: null });
+    const { makeStamp, draw } = await opened();
+    const stamp = async () => makeStamp('note.written', 'me', null, 0, await draw());
+    expect(await stamp()).toMatchObject({ clockOffset_ms: null, clockOffsetAge_ms: null });
     const { learnOffset, kitchenNow } = await import('../src/shell/clock.ts');
     const now = Date.now();
     learnOffset(now + 60_000, now - 100, now + 100);
-    expect(makeStamp('me', null, 0).clockOffset_ms).toBe(60_000);
+    expect((await stamp()).clockOffset_ms).toBe(60_000);
     expect(kitchenNow() - Date.now()).toBeGreaterThan(59_000);
   });
 });

@@ -1,4 +1,5 @@
-import { type SequencedEvent, fold } from '@cocotte/core/batches';
+import type { SequencedEvent } from '@cocotte/core/batches';
+import { assess } from '@cocotte/core/checks';
 import { project } from '../batches/chain.ts';
 import * as batchQueries from '../batches/queries.ts';
 import type { Trx } from '../house/database.ts';
@@ -22,18 +23,17 @@ export async function rebuildKitchen(trx: Trx, kitchenId: string): Promise<numbe
   await trx('recipes').where({ kitchen_id: kitchenId }).update({ cooked: 0, last_cooked: null });
   for (const { batch_id } of ids) {
     const events = await batchQueries.selectEvents(trx, kitchenId, batch_id);
-    const state = fold(events);
     await batchQueries.writeBatch(
       trx,
       kitchenId,
-      project(batch_id, state, (events.at(-1) as SequencedEvent).seq),
+      project(batch_id, assess(events), (events.at(-1) as SequencedEvent).receipt.seq),
     );
     for (const event of events) {
       await insertMovements(
         trx,
         kitchenId,
         batchMovements(event, id => events.find(e => e.id === id)),
-        event.receivedAt,
+        event.receipt.at,
       );
       if (event.type === 'batch.started') {
         await trx('recipes')

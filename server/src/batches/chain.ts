@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { type BatchEvent, type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
-import { type BatchSummary, standing, summarise } from '@cocotte/core/checks';
+import type { BatchEvent, Receipt, SequencedEvent } from '@cocotte/core/batches';
+import { type Assessment, type BatchSummary, assess, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
 import { workOf } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
@@ -25,6 +25,13 @@ export interface NewEntry {
   clientHash: string;
 }
 
+/** When what comes now arrives: whatever this machine's clock does, never before the entry ahead of it. */
+export const arrival_ms = (head: queries.Head, now_ms: number): number =>
+  Math.max(now_ms, head.last_at?.getTime() ?? now_ms);
+
+/** What the server knows of a delivery: when the device says it sent it, and whether who sent it may sign. */
+export type Sent = Pick<Receipt, 'sentAt' | 'signs'>;
+
 /**
  * Appends entries of one batch to the kitchen's chain: the caller holds the head's lock. Gives each the next gapless
  * number, ties it to the one before, folds the batch and keeps its projection.
@@ -39,17 +46,19 @@ export async function append(
   head: queries.Head,
   before: readonly SequencedEvent[],
   entries: NewEntry[],
+  sent: Sent,
   now_ms: number,
 ): Promise<SequencedEvent[]> {
-  const receivedAt = new Date(now_ms).toISOString();
+  const arrived = new Date(arrival_ms(head, now_ms));
+  const at = arrived.toISOString();
   let { seq, hash } = head;
   const after = [...before];
   const rows = entries.map(({ event, clientHash: client_hash }): queries.EventRow => {
-    const content = canonicalJson({ ...event, receivedAt });
+    seq += 1;
+    const content = canonicalJson({ ...event, receipt: { seq, at, ...sent } satisfies Receipt });
     const prev_hash = hash;
     hash = chainHash(prev_hash, content);
-    seq += 1;
-    after.push({ ...(JSON.parse(content) as BatchEvent & { receivedAt: string }), seq, hash });
+    after.push({ ...(JSON.parse(content) as SequencedEvent), hash });
     return {
       kitchen_id: kitchenId,
       seq,
@@ -60,20 +69,21 @@ export async function append(
       client_hash,
       prev_hash,
       hash,
-      received_at: receivedAt,
+      received_at: at,
     };
   });
   // None of the three needs another's answer: they go in one journey.
   await Promise.all([
     queries.insertEvents(trx, rows),
-    queries.writeHead(trx, kitchenId, { seq, hash }),
-    queries.writeBatch(trx, kitchenId, project(batchId, fold(after), seq)),
+    queries.writeHead(trx, kitchenId, { seq, hash, last_at: arrived }),
+    queries.writeBatch(trx, kitchenId, project(batchId, assess(after), seq)),
   ]);
   return after;
 }
 
-/** The projection of a batch, from its state alone. */
-export function project(batchId: string, state: BatchState, lastSeq: number): queries.BatchColumns {
+/** The projection of a batch, from what its entries make of it. */
+export function project(batchId: string, batch: Assessment, lastSeq: number): queries.BatchColumns {
+  const { state } = batch;
   if (!state.started)
     throw problem(404, {
       code: 'not-started',
@@ -81,7 +91,7 @@ export function project(batchId: string, state: BatchState, lastSeq: number): qu
       why: 'Its first entry is missing.',
       next: 'Start it again.',
     });
-  const summary = summarise(state, standing(state));
+  const summary = summarise(batch);
   return {
     batch_id: batchId,
     lot_code: summary.lotCode,

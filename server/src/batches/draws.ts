@@ -19,8 +19,8 @@ import { decide } from './decide.ts';
 export async function draw(
   call: Call<ParamsOf<typeof drawLots>, unknown, BodyOf<typeof drawLots>>,
 ): Promise<BatchView> {
-  const { trx, kitchenId, body, params, clock } = call;
-  return decide(call, params.batchId, body.stamp, body, 'lot.drawn', async state => {
+  const { trx, kitchenId, body, params } = call;
+  return decide(call, params.batchId, body.stamp, body, 'lot.drawn', async ({ state, at_ms }) => {
     const lines = state.started?.recipe.lines ?? [];
     const lots = await lockLots(
       trx,
@@ -34,7 +34,7 @@ export async function draw(
       kitchen.costs.method,
       [...lots.values()].map(r => r.item.id),
     );
-    const today = dayOf(clock.now_ms(), kitchen.zone);
+    const today = dayOf(at_ms, kitchen.zone);
     const recipe = state.started?.recipe ?? null;
     const purpose = state.started?.purpose ?? null;
     const faults: Fault[] = [];
@@ -90,7 +90,7 @@ export async function draw(
       ];
     });
     if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
-    await moveFor(call, params.batchId, 'lot.drawn', { lots: drawn });
+    await moveFor(call, params.batchId, 'lot.drawn', { lots: drawn }, at_ms);
     return { lots: drawn };
   });
 }
@@ -99,14 +99,14 @@ export async function draw(
 export async function undraw(
   call: Call<ParamsOf<typeof reverseDraw>, unknown, BodyOf<typeof reverseDraw>>,
 ): Promise<BatchView> {
-  const { trx, kitchenId, body, params, clock } = call;
+  const { trx, kitchenId, body, params } = call;
   return decide(
     call,
     params.batchId,
     body.stamp,
     { ...body, drawId: params.drawId },
     'draw.reversed',
-    async state => {
+    async ({ state, at_ms }) => {
       const target = state.draws.find(d => d.drawId === params.drawId);
       if (!target)
         throw problem(422, {
@@ -124,6 +124,15 @@ export async function undraw(
           next: 'Record a note instead.',
           path: 'drawId',
         });
+      const back = new Set(state.returns.flatMap(r => r.lots.map(l => l.lotId)));
+      if (target.lots.some(l => back.has(l.lotId)))
+        throw problem(422, {
+          code: 'part-returned',
+          what: 'Part of that draw came back already.',
+          why: 'Put back whole, it would come back twice.',
+          next: 'Bring the rest back in the same way.',
+          path: 'drawId',
+        });
       await lockLots(
         trx,
         kitchenId,
@@ -136,18 +145,18 @@ export async function undraw(
           entryOf(call, params.batchId, 'draw.reversed', { drawId: params.drawId, reason: body.reason }),
           () => entryOf(call, params.batchId, 'lot.drawn', { lots: target.lots }),
         ),
-        new Date(clock.now_ms()).toISOString(),
+        new Date(at_ms).toISOString(),
       );
       return { drawId: params.drawId, reason: body.reason };
     },
   );
 }
 
-type Deciding = Call<unknown, unknown, { stamp: Stamp }>;
+type Stamped = Call<unknown, unknown, { stamp: Stamp }>;
 
 /** The entry that a decision will be, as far as its movements hang on it. */
 function entryOf<K extends DecisionType>(
-  call: Deciding,
+  call: Stamped,
   batchId: string,
   type: K,
   body: EventBodies[K],
@@ -157,16 +166,17 @@ function entryOf<K extends DecisionType>(
 
 /** Writes the movements that a decision makes, in its transaction. */
 async function moveFor<K extends DecisionType>(
-  call: Deciding,
+  call: Stamped,
   batchId: string,
   type: K,
   body: EventBodies[K],
+  at_ms: number,
 ): Promise<void> {
   await move(
     call.trx,
     call.kitchenId,
     batchMovements(entryOf(call, batchId, type, body), () => undefined),
-    new Date(call.clock.now_ms()).toISOString(),
+    new Date(at_ms).toISOString(),
   );
 }
 
@@ -175,7 +185,7 @@ export async function giveBack(
   call: Call<ParamsOf<typeof returnLots>, unknown, BodyOf<typeof returnLots>>,
 ): Promise<BatchView> {
   const { trx, kitchenId, body, params } = call;
-  return decide(call, params.batchId, body.stamp, body, 'lots.returned', async state => {
+  return decide(call, params.batchId, body.stamp, body, 'lots.returned', async ({ state, at_ms }) => {
     await lockLots(
       trx,
       kitchenId,
@@ -228,7 +238,7 @@ export async function giveBack(
     });
     if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
     const returned = { lots, reason: body.reason };
-    await moveFor(call, params.batchId, 'lots.returned', returned);
+    await moveFor(call, params.batchId, 'lots.returned', returned, at_ms);
     return returned;
   });
 }

@@ -1,5 +1,5 @@
 import type { BatchRow } from '@cocotte/contract';
-import type { SequencedEvent } from '@cocotte/core/batches';
+import type { Receipt, SequencedEvent } from '@cocotte/core/batches';
 import type { BatchSummary } from '@cocotte/core/checks';
 import type { Work } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
@@ -9,23 +9,30 @@ const PAGE = 50;
 /** Batches that Today tells of, at most. */
 export const OPEN_LIMIT = 200;
 
-/** The end of a kitchen's record: the last number and hash. */
+/** The end of a kitchen's record: the last number and hash, and when that entry arrived. */
 export interface Head {
   seq: number;
   hash: string;
+  /** Null while there is none. */
+  last_at: Date | null;
 }
 
 /** Locks the kitchen's head: from here on this transaction alone gives sequence numbers. */
 export async function lockHead(trx: Trx, kitchenId: string): Promise<Head> {
-  const row = await trx('heads').where({ kitchen_id: kitchenId }).forUpdate().first();
-  return { seq: Number(row.seq), hash: row.hash };
+  return headFrom(await trx('heads').where({ kitchen_id: kitchenId }).forUpdate().first());
 }
 
 /** Reads the end of the kitchen's record. */
 export async function readHead(trx: Trx, kitchenId: string): Promise<Head> {
-  const row = await trx('heads').where({ kitchen_id: kitchenId }).first();
-  return { seq: Number(row.seq), hash: row.hash };
+  return headFrom(await trx('heads').where({ kitchen_id: kitchenId }).first());
 }
+
+interface HeadRow {
+  seq: string;
+  hash: string;
+  last_at: Date | null;
+}
+const headFrom = ({ seq, hash, last_at }: HeadRow): Head => ({ seq: Number(seq), hash, last_at });
 
 /** Moves it on. */
 export async function writeHead(trx: Trx, kitchenId: string, head: Head): Promise<void> {
@@ -55,14 +62,9 @@ export async function lockRecord(
       .where({ kitchen_id: kitchenId })
       .whereIn('event_id', eventIds)
       .select('event_id', 'seq', 'batch_id', 'client_hash'),
-  ])) as [
-    { seq: string; hash: string }[],
-    EventText[],
-    { event_id: string; seq: string; batch_id: string; client_hash: string }[],
-  ];
-  const head = heads[0] as { seq: string; hash: string };
+  ])) as [HeadRow[], EventText[], { event_id: string; seq: string; batch_id: string; client_hash: string }[]];
   return {
-    head: { seq: Number(head.seq), hash: head.hash },
+    head: headFrom(heads[0] as HeadRow),
     events: texts.map(r => JSON.parse(sequenced(r)) as SequencedEvent),
     known: new Map(
       known.map(r => [r.event_id, { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash }]),
@@ -99,8 +101,18 @@ const eventsOf = (trx: Trx, kitchenId: string, batchId: string) =>
     .where({ kitchen_id: kitchenId, batch_id: batchId })
     .orderBy('seq')
     .select('seq', 'hash', 'content');
-/** An entry with its place in the chain, as JSON text. */
-const sequenced = (r: EventText) => `{"seq":${r.seq},"hash":"${r.hash}",${r.content.slice(1)}`;
+/** As entries were stored before receipts: with the time of arrival alone. */
+const BEFORE_RECEIPTS = '"receivedAt":"';
+/**
+ * An entry with its hash, as JSON text. One from before receipts is given what the database knows of it, and marked: who
+ * sent it when, and whether they had the right to sign, nobody wrote down.
+ */
+function sequenced(r: EventText): string {
+  if (!r.content.includes(BEFORE_RECEIPTS)) return `{"hash":"${r.hash}",${r.content.slice(1)}`;
+  const { receivedAt, ...event } = JSON.parse(r.content) as { receivedAt: string };
+  const receipt: Receipt = { seq: Number(r.seq), at: receivedAt, sentAt: null, signs: null };
+  return JSON.stringify({ hash: r.hash, ...event, receipt });
+}
 
 /** Every entry of a batch as JSON text, with its place in the chain, in the order the server gave them. */
 export async function selectEventTexts(

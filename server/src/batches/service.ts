@@ -1,3 +1,4 @@
+import { type Delivered, type Delivery, check, factRule } from '@cocotte/contract';
 import type {
   BatchView,
   BodyOf,
@@ -11,14 +12,21 @@ import type {
   readBatch,
   readToday,
 } from '@cocotte/contract';
-import { type BatchEvent, type SequencedEvent, isDecision } from '@cocotte/core/batches';
+import {
+  type BatchEvent,
+  type EventType,
+  type SequencedEvent,
+  isDecision,
+  RECORD_SHAPE,
+} from '@cocotte/core/batches';
+import type { Fault } from '@cocotte/core/measure';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call, JsonText } from '../house/mount.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { append, clientHash } from './chain.ts';
-import { checkStamp, clash } from './decide.ts';
+import { type NewEntry, append, clientHash } from './chain.ts';
+import { clashFault, futureFault, stampFault } from './decide.ts';
 import * as queries from './queries.ts';
 
 /** A page of batches. */
@@ -73,12 +81,19 @@ export async function today(call: Call<unknown, unknown, unknown>): Promise<Repl
   };
 }
 
-/** Stores facts, each once. A fact that breaks a rule is stored all the same and holds its jars. */
+type Outcome = Omit<Delivered, 'id'>;
+const refused = (...faults: Fault[]): Outcome => ({ outcome: 'refused', seq: null, faults });
+
+/**
+ * Stores facts, each once, and answers each by itself. A fact that breaks a rule is stored all the same and holds its
+ * jars; what is no entry at all is refused, and what only a newer build can read is asked for again later.
+ */
 export async function appendEntries(
   call: Call<ParamsOf<typeof appendFacts>, unknown, BodyOf<typeof appendFacts>>,
 ): Promise<ReplyOf<typeof appendFacts>> {
   const { trx, kitchenId, body, params } = call;
-  body.events.forEach((event, i) => checkStamp(call, event, `events[${i}]`));
+  addressed(call);
+  const read = body.events.map(entry => readEntry(call, entry, body.recordShape ?? 1));
   const {
     head,
     events: before,
@@ -87,53 +102,120 @@ export async function appendEntries(
     trx,
     kitchenId,
     params.batchId,
-    body.events.map(e => e.id),
+    read.flatMap(r => ('entry' in r ? [r.entry.id] : [])),
   );
   if (before.length === 0) throw notFound('This batch');
-  const seqs = new Map<string, number>();
-  const fresh: { entry: FactEntry; hash: string }[] = [];
-  for (const [i, entry] of body.events.entries()) {
+  const kinds = new Map<string, EventType>(before.map(e => [e.id, e.type]));
+  for (const r of read) if ('entry' in r && !kinds.has(r.entry.id)) kinds.set(r.entry.id, r.entry.type);
+  const outcomes = new Map<string, Outcome>();
+  const fresh = new Map<string, NewEntry>();
+  const answers = read.map(r => {
+    if (!('entry' in r)) return () => r;
+    const { entry } = r;
     const hash = clientHash({ batchId: params.batchId, entry });
-    const there = known.get(entry.id);
-    const twin = fresh.find(f => f.entry.id === entry.id);
-    if (there ? there.clientHash !== hash : twin && twin.hash !== hash) throw clash(`events[${i}].id`);
-    if (there) seqs.set(entry.id, there.seq);
-    else if (!twin) fresh.push({ entry, hash });
-  }
-  refuseCorrectedDecisions(
-    before,
-    fresh.map(f => f.entry),
-  );
+    const there = known.get(entry.id)?.clientHash ?? fresh.get(entry.id)?.clientHash;
+    if (there !== undefined && there !== hash) return () => refused(clashFault('id'));
+    const seq = known.get(entry.id)?.seq;
+    if (seq !== undefined) outcomes.set(entry.id, { outcome: 'kept', seq, faults: [] });
+    else if (there === undefined) {
+      const fault = uncorrectable(entry, kinds);
+      if (fault) return () => refused(fault);
+      const event = { ...entry, kitchenId, batchId: params.batchId, receipt: null } as BatchEvent;
+      fresh.set(entry.id, { event, clientHash: hash });
+    }
+    return () => outcomes.get(entry.id) as Outcome;
+  });
   let lastSeq = head.seq;
-  if (fresh.length > 0) {
-    const entries = fresh.map(({ entry, hash }) => ({
-      event: { ...entry, kitchenId, batchId: params.batchId } as BatchEvent,
-      clientHash: hash,
-    }));
-    const after = await append(trx, kitchenId, params.batchId, head, before, entries, call.clock.now_ms());
-    for (const event of after.slice(before.length)) seqs.set(event.id, event.seq);
-    lastSeq = (after.at(-1) as SequencedEvent).seq;
+  if (fresh.size > 0) {
+    const sent = { sentAt: body.sentAt ?? null, signs: call.maySign };
+    const after = await append(
+      trx,
+      kitchenId,
+      params.batchId,
+      head,
+      before,
+      [...fresh.values()],
+      sent,
+      call.clock.now_ms(),
+    );
+    for (const { id, receipt } of after.slice(before.length))
+      outcomes.set(id, { outcome: 'kept', seq: receipt.seq, faults: [] });
+    lastSeq = (after.at(-1) as SequencedEvent).receipt.seq;
   }
-  return { accepted: body.events.map(e => ({ id: e.id, seq: seqs.get(e.id) as number })), lastSeq };
+  const told = answers.map((answer, i) => ({ id: idOf(body.events[i]), ...answer() }));
+  // A page of an earlier build reads no answers: it is told by the call itself, which then keeps nothing.
+  if (body.personId === undefined) failWhole(told);
+  return { answers: told, lastSeq };
 }
 
+/** A delivery names who it is from and for which kitchen: it is never kept for another. */
+function addressed({ body, person, kitchenId }: Call<unknown, unknown, Delivery>): void {
+  if ((body.personId ?? person.id) !== person.id)
+    throw problem(403, {
+      code: 'other-person',
+      what: 'This delivery is from somebody else.',
+      why: 'The record says who did what.',
+      next: 'Sign in as the person who made the entries; they wait on the device until then.',
+      path: 'personId',
+    });
+  if ((body.kitchenId ?? kitchenId) !== kitchenId)
+    throw problem(403, {
+      code: 'other-kitchen',
+      what: 'This delivery is for another kitchen.',
+      why: 'Each kitchen keeps its own record.',
+      next: 'Send it to the kitchen it was made in.',
+      path: 'kitchenId',
+    });
+}
+
+/** An entry as it was sent, or what became of it. */
+function readEntry(
+  call: Pick<Call<unknown, unknown, unknown>, 'person' | 'clock'>,
+  sent: unknown,
+  recordShape: number,
+) {
+  const checked = check(factRule, sent);
+  if (!checked.ok)
+    return recordShape > RECORD_SHAPE
+      ? { outcome: 'later' as const, seq: null, faults: [] }
+      : refused(...checked.faults);
+  const entry = checked.value;
+  const fault =
+    stampFault(call, entry) ??
+    (entry.type === 'entry.corrected' && entry.body.occurredAt !== null
+      ? futureFault(call.clock, entry.body.occurredAt, 'body.occurredAt')
+      : null);
+  return fault ? refused(fault) : { entry };
+}
+
+const idOf = (sent: unknown): string => {
+  const { id } = sent as { id?: unknown };
+  return typeof id === 'string' ? id.slice(0, 100) : '';
+};
+
 /** A decision is undone by another decision, never by a correction. */
-function refuseCorrectedDecisions(before: readonly SequencedEvent[], entries: FactEntry[]): void {
-  const corrections = entries.filter(e => e.type === 'entry.corrected');
-  if (corrections.length === 0) return;
-  const events = new Map([...before, ...entries].map(e => [e.id, e as Pick<SequencedEvent, 'type'>]));
-  for (const correction of corrections) {
-    const target = events.get(correction.body.replaces);
-    if (target && (isDecision(target.type) || target.type !== correction.body.type)) {
-      throw problem(422, {
-        code: 'not-correctable',
-        what: 'That entry cannot be corrected this way.',
-        why: isDecision(target.type)
-          ? 'It is a decision of the kitchen, not something that was observed.'
-          : 'The correction is of another kind than the entry.',
-        next: 'Put a draw back, or correct the fact behind it.',
-        path: 'events',
-      });
-    }
-  }
+function uncorrectable(entry: FactEntry, kinds: ReadonlyMap<string, EventType>): Fault | null {
+  if (entry.type !== 'entry.corrected') return null;
+  const target = kinds.get(entry.body.replaces);
+  if (target === undefined || (!isDecision(target) && target === entry.body.type)) return null;
+  return {
+    path: 'body.replaces',
+    code: 'not-correctable',
+    what: 'That entry cannot be corrected this way.',
+    why: isDecision(target)
+      ? 'It is a decision of the kitchen, not something that was observed.'
+      : 'The correction is of another kind than the entry.',
+    next: 'Put a draw back, or correct the fact behind it.',
+  };
+}
+
+/** @throws HttpProblem with the faults of every entry that was not kept */
+function failWhole(told: readonly Delivered[]): void {
+  const faults = told.flatMap((t, i) =>
+    t.faults.map(f => ({ ...f, path: [`events[${i}]`, f.path].filter(Boolean).join('.') })),
+  );
+  const first = faults[0];
+  if (!first) return;
+  const status = first.code === 'other-person' ? 403 : first.code === 'id-other-content' ? 409 : 422;
+  throw new HttpProblem(status, first.code, faults);
 }

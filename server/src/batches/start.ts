@@ -1,6 +1,6 @@
 import type { BatchView, BodyOf, startBatch } from '@cocotte/contract';
 import { PH_LIMIT } from '@cocotte/core/acid';
-import { type StartedBody, correctedInstant_ms } from '@cocotte/core/batches';
+import type { StartedBody } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
@@ -14,7 +14,7 @@ import { type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
-import { decide } from './decide.ts';
+import { decide, decidedAt_ms } from './decide.ts';
 import * as queries from './queries.ts';
 
 /** Starts a batch: everything later figures rest on is looked up now and stored in the event. */
@@ -88,7 +88,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
       : planPots(recipe, factor, pot, body.doublePectin);
-    const madeOn = dayOf(correctedInstant_ms(body.stamp), kitchen.zone);
+    const madeOn = dayOf(decidedAt_ms(call, body.stamp), kitchen.zone);
     const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
     await freezeVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
     return {
@@ -120,6 +120,11 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       phLimit: recipe.authority.grade === 'letter' ? Math.min(PH_LIMIT, recipe.authority.maxPh) : PH_LIMIT,
       heat: body.heat,
       pots: { count: plan.pots, each: plan.each, overridden: plan.overridden, reasons: plan.reasons },
+      potId: body.potId,
+      equipment: {
+        pots: kitchen.pots.map(({ id, name }) => ({ id, name })),
+        canners: kitchen.canners.map(({ id, name }) => ({ id, name })),
+      },
       expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, body.jars, kitchen, pot),
     };
   });
@@ -171,6 +176,8 @@ function expectedOf(
 /** Half an inch, where no time says otherwise. */
 const DEFAULT_HEADSPACE_MM = 12.7;
 
+/** A scale this many times off its jars is a slip; the gate holds a batch that has it all the same. */
+const SCALE_OFF = 3;
 /** Largest and smallest scale a batch may have: beyond these a slip is likelier than a plan. */
 const FACTOR_LIMITS = { min: 0.05, max: 20 };
 
@@ -210,5 +217,14 @@ function readFactor(
       path: 'factor',
     });
   }
+  const off = factor.div(factorForJars(recipe, jars)).valueOf();
+  if (off > SCALE_OFF || off < 1 / SCALE_OFF)
+    throw problem(422, {
+      code: 'scale-off',
+      what: `The scale is ${off > 1 ? 'far above' : 'far below'} what these jars take.`,
+      why: 'Weights, doses and times would be planned for another amount.',
+      next: 'Choose the jars for what is cooked, or the scale for the jars.',
+      path: 'factor',
+    });
   return factor;
 }

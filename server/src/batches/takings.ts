@@ -1,5 +1,5 @@
 import type { BatchView, BodyOf, ParamsOf, takeJars } from '@cocotte/contract';
-import { standing } from '@cocotte/core/checks';
+import { assess } from '@cocotte/core/checks';
 import { labelContent } from '@cocotte/core/labels';
 import { dayOf, rangesText } from '@cocotte/core/measure';
 import { plainFacts } from '@cocotte/core/stores';
@@ -13,14 +13,14 @@ import { decide } from './decide.ts';
 
 /**
  * Takes finished jars into the kitchen as a lot of an ingredient: their lot code, ingredients, allergens, acidity and
- * cost come along. Only sealed or released jars; whether all of them were released goes with the lot.
+ * cost come along. Only sealed or released jars; whether all of them were released for sale goes with the lot.
  */
 export async function take(
   call: Call<ParamsOf<typeof takeJars>, unknown, BodyOf<typeof takeJars>>,
 ): Promise<BatchView> {
-  const { trx, kitchenId, body, params, clock, person } = call;
-  return decide(call, params.batchId, body.stamp, body, 'jars.taken', async (state, events) => {
-    const now = standing(state);
+  const { trx, kitchenId, body, params, person } = call;
+  return decide(call, params.batchId, body.stamp, body, 'jars.taken', async ({ state, events, at_ms }) => {
+    const { standing: now } = assess(events);
     const form = new Map(now.forms.map(f => [f.number, f.form]));
     const unfit = body.jars.filter(n => !['sealed', 'released'].includes(form.get(n) ?? ''));
     if (unfit.length > 0)
@@ -28,7 +28,7 @@ export async function take(
         code: 'jars-unfit',
         what: `Jar ${rangesText(unfit)} is not a sealed jar of this batch.`,
         why: 'What is held, failed or set aside is not eaten, and not cooked with.',
-        next: 'Choose among the sealed jars.',
+        next: 'Choose among the sealed jars; those that are held say why at the gate.',
         path: 'jars',
       });
     const jars = state.jars.filter(j => body.jars.includes(j.number));
@@ -79,7 +79,7 @@ export async function take(
         itemId: item.id,
         label: body.label,
         supplier: kitchen.name,
-        receivedOn: dayOf(clock.now_ms(), kitchen.zone),
+        receivedOn: dayOf(at_ms, kitchen.zone),
         bestBy: label.ok ? label.label.bestBy : null,
         unitCost: taken.unitCost,
         strength_pct: null,
@@ -97,7 +97,8 @@ export async function take(
               ...started.recipe.lines.flatMap(l => l.allergens),
             ]),
           ],
-          released: taken.jars.every(n => released.has(n)),
+          // What was cooked for home, as a gift or as a trial is never an ingredient for sale, released or not.
+          released: started.purpose === 'sale' && taken.jars.every(n => released.has(n)),
           ph: state.readings.length > 0 ? Math.max(...state.readings.map(r => r.ph)) : null,
           from: [
             {
@@ -127,7 +128,7 @@ export async function take(
           batchId: params.batchId,
         }),
       ],
-      new Date(clock.now_ms()).toISOString(),
+      new Date(at_ms).toISOString(),
     );
     return taken;
   });

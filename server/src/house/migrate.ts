@@ -4,9 +4,10 @@ import { house } from '../migrations/0001_house.ts';
 import { recipeBook } from '../migrations/0002_recipe_book.ts';
 import { stores } from '../migrations/0003_stores.ts';
 import { houseStands } from '../migrations/0004_house_stands.ts';
+import { receipts } from '../migrations/0005_receipts.ts';
 import type { Migration } from '../migrations/migration.ts';
 
-const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands];
+const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands, receipts];
 const LOCK = 4_600_001;
 
 /**

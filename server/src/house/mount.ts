@@ -28,6 +28,8 @@ export interface Call<P, Q, B> {
   body: B;
   person: { id: string; name: string };
   role: Role;
+  /** Has the right to release and sign. */
+  maySign: boolean;
   kitchenId: string;
   trx: Trx;
   clock: Clock;
@@ -132,6 +134,7 @@ export function room<P, Q, B, R>(
               ...readInput(endpoint, params, req.query, bytes),
               person: visitor.person,
               role: visitor.role as Role,
+              maySign: visitor.maySign,
               kitchenId: kitchenId as string,
               trx,
               clock: house.clock,

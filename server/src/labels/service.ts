@@ -1,6 +1,6 @@
 import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@cocotte/contract';
-import { type BatchState, fold } from '@cocotte/core/batches';
-import { standing } from '@cocotte/core/checks';
+import type { SequencedEvent } from '@cocotte/core/batches';
+import { type BatchStanding, assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { type LabelStock, labelContent, labelStock } from '@cocotte/core/labels';
 import { canonicalJson, rangesText } from '@cocotte/core/measure';
@@ -14,19 +14,23 @@ import { readKitchen } from '../kitchen/service.ts';
 
 type Print = BodyOf<typeof printLabels>;
 
-/** The words of a label as the batch stands now, or the refusal: for released jars of one size only. */
-function content(state: BatchState, kitchen: Kitchen, body: Print, stock: LabelStock) {
-  const released = new Set(standing(state).released);
-  const held = body.jars.filter(n => !released.has(n));
-  if (held.length > 0) {
+/** Labels go on jars that were released, and against which nothing has come up since. */
+function refuseHeld({ released }: BatchStanding, jars: readonly number[]): void {
+  const held = jars.filter(n => !released.includes(n));
+  if (held.length > 0)
     throw problem(422, {
       code: 'not-released',
       what: `Jar ${rangesText(held)} is not released.`,
       why: 'Labels are printed for released jars only.',
-      next: 'Release it first, or leave it out.',
+      next: 'See at the gate what holds it, or leave it out.',
       path: 'jars',
     });
-  }
+}
+
+/** The words of a label as the batch stands now, or the refusal: for released jars of one size only. */
+function content(events: readonly SequencedEvent[], kitchen: Kitchen, body: Print, stock: LabelStock) {
+  const { state, standing } = assess(events);
+  refuseHeld(standing, body.jars);
   const other = body.jars.filter(n => state.jars.find(j => j.number === n)?.size !== body.size);
   if (other.length > 0) {
     throw problem(422, {
@@ -56,11 +60,11 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Pr
       path: 'stock',
     });
   // Whether the text fits is tried before the kitchen's record is locked: fonts are measured for that, which takes time.
-  const before = fold(await selectEvents(call.trx, call.kitchenId, params.batchId));
-  const tried = before.started ? tryContent(before, kitchen, body, stock) : null;
+  const before = await selectEvents(call.trx, call.kitchenId, params.batchId);
+  const tried = before.length > 0 ? tryContent(before, kitchen, body, stock) : null;
   const fits = tried ? await heavy('label fits', { ...tried, habits: { locale: kitchen.locale } }) : true;
-  return decide(call, params.batchId, body.stamp, body, 'labels.printed', async state => {
-    const { label } = content(state, kitchen, body, stock);
+  return decide(call, params.batchId, body.stamp, body, 'labels.printed', async ({ events }) => {
+    const { label } = content(events, kitchen, body, stock);
     if (tried && canonicalJson(tried.label) !== canonicalJson(label))
       throw problem(409, {
         code: 'batch-changed',
@@ -86,16 +90,16 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Pr
 }
 
 /** What would be printed, or null where that is refused: the decision itself says why, or knows the print already. */
-function tryContent(state: BatchState, kitchen: Kitchen, body: Print, stock: LabelStock) {
+function tryContent(events: readonly SequencedEvent[], kitchen: Kitchen, body: Print, stock: LabelStock) {
   try {
-    return content(state, kitchen, body, stock);
+    return content(events, kitchen, body, stock);
   } catch (error) {
     if (error instanceof HttpProblem) return null;
     throw error;
   }
 }
 
-/** The sheet of a print that was decided. */
+/** The sheet of a print that was decided; not for jars that are held again since. */
 export async function sheet(
   call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>,
 ): Promise<Afterwards<Uint8Array>> {
@@ -103,6 +107,7 @@ export async function sheet(
   const event = events.find(e => e.id === call.params.printId);
   if (event?.type !== 'labels.printed') throw notFound('This sheet');
   const { label, jars } = event.body;
+  refuseHeld(assess(events).standing, jars);
   const stock = labelStock(event.body.stock);
   if (!stock) throw notFound('The label stock of this sheet');
   const { locale } = await readKitchen(call);

@@ -1,5 +1,5 @@
-import { type BatchState, type SequencedEvent, correctedInstant_ms, fold } from '@cocotte/core/batches';
-import { standing } from '@cocotte/core/checks';
+import type { BatchState, Receipt, SequencedEvent } from '@cocotte/core/batches';
+import { assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
   type Names,
@@ -11,7 +11,7 @@ import {
   under,
 } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { eventWords } from '@cocotte/core/records';
+import { KNOWN_WORDS, eventWords, recordOf } from '@cocotte/core/records';
 import { type CostContext, type CostSheet, batchCost } from '@cocotte/core/stores';
 import { Flow, newPaper } from '../house/paper.ts';
 
@@ -36,8 +36,7 @@ export async function drawRecord({
   now_ms,
 }: RecordPaper): Promise<Uint8Array> {
   const events = texts.map(text => JSON.parse(text) as SequencedEvent);
-  const state = fold(events);
-  const now = standing(state);
+  const { state, standing: now } = assess(events);
   const started = state.started as NonNullable<BatchState['started']>;
   const { pdf, faces } = await newPaper(`Batch record ${started.lotCode}`);
   const flow = new Flow(
@@ -91,30 +90,34 @@ export async function drawRecord({
     ]);
   }
   flow.heading('Every entry');
-  const corrected = new Map(Object.entries(state.corrections));
-  const byId = new Map(events.map(e => [e.id, e]));
-  const inOrder = [...events].sort(
-    (a, b) => correctedInstant_ms(a) - correctedInstant_ms(b) || a.seq - b.seq,
+  flow.text(
+    'Entered at the time: it arrived as it happened. Sent later: kept on its device, by a clock that went evenly. Written up: a person gave the time, or nothing speaks for the clock.',
+    { soft: true },
   );
-  for (const event of inOrder) {
-    if (event.type === 'entry.corrected' && byId.has(event.body.replaces)) continue;
-    const who = under(people, event.personId) ?? 'somebody who left';
-    const when = instantText(correctedInstant_ms(event), kitchen, true);
+  for (const { event, at_ms, known, corrections } of recordOf(events)) {
+    const { seq } = event.receipt as Receipt;
     flow.row([
-      { text: String(event.seq), x: 0, width: 30, soft: true },
-      { text: when, x: 32, width: 98 },
-      { text: who + (event.typedInAfterwards ? ' (typed in afterwards)' : ''), x: 134, width: 86 },
+      { text: String(seq), x: 0, width: 30, soft: true },
+      { text: instantText(at_ms, kitchen, true), x: 32, width: 98 },
+      {
+        text: `${under(people, event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[known]}`,
+        x: 134,
+        width: 86,
+      },
       { text: eventWords(event, started.recipe, kitchen), x: 224, width: 292 },
     ]);
-    const by = corrected.get(event.id);
-    const correction = by ? byId.get(by) : undefined;
-    if (correction) {
+    for (const by of corrections) {
+      const told = state.amendments[event.id]?.corrections.find(c => c.correctionId === by.event.id);
       flow.row([
-        { text: String(correction.seq), x: 0, width: 30, soft: true },
-        { text: instantText(correctedInstant_ms(correction), kitchen, true), x: 32, width: 98 },
-        { text: under(people, correction.personId) ?? '', x: 134, width: 86 },
+        { text: String(by.event.receipt?.seq ?? ''), x: 0, width: 30, soft: true },
+        { text: instantText(by.at_ms, kitchen, true), x: 32, width: 98 },
         {
-          text: `Correction of entry ${event.seq}. ${eventWords(correction, started.recipe, kitchen)}`,
+          text: `${under(people, by.event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[by.known]}`,
+          x: 134,
+          width: 86,
+        },
+        {
+          text: `Correction of entry ${seq}. ${eventWords(by.event, started.recipe, kitchen)}${told?.counts === false ? ' It does not count: nobody who may sign has signed it.' : ''}`,
           x: 240,
           width: 276,
           bold: true,

@@ -7,17 +7,14 @@ import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typogra
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
 import { Cells } from '../kit/layout.tsx';
-import { OneOf, Text } from '../kit/fields.tsx';
-import { useTyped } from '../kit/form.ts';
-import { FormDialog } from '../kit/FormDialog.tsx';
 import { CannerGlyph } from '../kit/jars.tsx';
 import { Caution, Sheet, Soft } from '../kit/parts.tsx';
-import { missing } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { jarsAmong } from './AllBut.tsx';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
+import { BrokenDialog, HeatOffDialog } from './ClockDialogs.tsx';
 import { useTaps } from './taps.ts';
 import type { When } from './when.ts';
+import { say } from '../words/index.ts';
 
 /** One load in the canner: waiting for the boil, timed, or resting. One strong action at a time. */
 export function ClockPanel({
@@ -35,6 +32,7 @@ export function ClockPanel({
   const now = useNow();
   const [broken, setBroken] = useState(false);
   const [early, setEarly] = useState(false);
+  const [forgotten, setForgotten] = useState(false);
   const required_s = load.required_s;
   const minutes = required_s === null ? null : required_s / 60;
   const steam = batch.state.started?.heat === 'steam';
@@ -136,7 +134,7 @@ export function ClockPanel({
         </Box>
       </Box>
       {mayCook && (
-        <Cells wide={boiling ? '1fr 1fr 1fr' : '1fr 1fr'} gap={1.75} mt={2}>
+        <Cells wide={boiling ? (left_s <= 0 ? '1fr 1fr' : '1fr 1fr 1fr') : '1fr 1fr'} gap={1.75} mt={2}>
           {!boiling && !resting && (
             <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.boiling')}>
               {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}
@@ -163,6 +161,11 @@ export function ClockPanel({
               The boil was lost
             </Button>
           )}
+          {boiling && left_s <= 0 && (
+            <Button variant="outlined" sx={big} onClick={() => setForgotten(true)}>
+              {say('lifted.already')}
+            </Button>
+          )}
           {resting && (
             <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.lifted')}>
               Jars lifted
@@ -174,6 +177,7 @@ export function ClockPanel({
         </Cells>
       )}
       {resting && <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>}
+      {forgotten && <HeatOffDialog batch={batch} load={load} onClose={() => setForgotten(false)} />}
       {broken && <BrokenDialog batch={batch} load={load} when={when} onClose={() => setBroken(false)} />}
       <Dialog open={early} onClose={() => setEarly(false)} aria-labelledby="early-title">
         <DialogTitle id="early-title" variant="h2">
@@ -202,48 +206,5 @@ export function ClockPanel({
         </DialogActions>
       </Dialog>
     </Sheet>
-  );
-}
-
-function BrokenDialog({
-  batch,
-  load,
-  when,
-  onClose,
-}: {
-  batch: OpenBatch;
-  load: LoadState;
-  when: When;
-  onClose: () => void;
-}) {
-  const form = useTyped({ jars: '', why: 'broken' as 'broken' | 'leaking' }, () => ({
-    jars: (text: string) =>
-      text.trim() === ''
-        ? { ok: false as const, fault: missing('No jar is named.') }
-        : jarsAmong(load.jars)(text),
-  }));
-  const record = form.submit(async body => {
-    if (await batch.enter([['jars.set_aside', body]], when)) onClose();
-  });
-  return (
-    <FormDialog title="Which jar?" action="Set it aside" form={form} onClose={onClose} onSubmit={record}>
-      <Text
-        at={form.at('jars')}
-        autoFocus
-        label="Jar numbers"
-        placeholder="such as 3 or 3, 5"
-        sx={{ mt: 1 }}
-      />
-      <OneOf
-        at={form.at('why')}
-        label="What happened"
-        row
-        of={[
-          ['broken', 'It broke'],
-          ['leaking', 'It leaks'],
-        ]}
-      />
-      <Caution>Broken glass in hot water: leave it until the water has cooled.</Caution>
-    </FormDialog>
   );
 }

@@ -23,7 +23,7 @@ import { Sheet, Soft } from '../kit/parts.tsx';
 import { missing, words } from '../kit/readers.ts';
 import { useLibrary } from '../recipes/library.ts';
 import { useHere } from '../shell/session.tsx';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 import { misread } from '../words/index.ts';
 

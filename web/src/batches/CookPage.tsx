@@ -7,8 +7,9 @@ import { Line } from '../kit/layout.tsx';
 import { Faults, Tag, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Waiting } from '../kit/Loaded.tsx';
-import { type OpenBatch, useBatch } from './api.ts';
+import { type OpenBatch, useBatch } from './open-batch.ts';
 import { ClockPanel } from './ClockPanel.tsx';
+import { NewerEntries } from './NewerEntries.tsx';
 import { DrawPanel } from './DrawPanel.tsx';
 import { JarPanel } from './JarPanel.tsx';
 import { StepPanel } from './StepPanel.tsx';
@@ -76,6 +77,7 @@ function Cooking({ batch }: { batch: OpenBatch }) {
           Record
         </Button>
       </ViewHead>
+      <NewerEntries batch={batch} />
       {!screenStays && (
         <Box sx={{ color: 'text.secondary', mb: 1 }}>
           This screen may go dark: without a protected connection the browser does not let a page keep it on.

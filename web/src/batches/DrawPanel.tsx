@@ -14,7 +14,7 @@ import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import { Drawn } from './Drawn.tsx';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
@@ -96,6 +96,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
     );
     if (wanted.length === 0) return [];
     const back = await batch.decide(
+      'lot.drawn',
       stamp =>
         call(drawLots, {
           params: { batchId: batch.id },

@@ -11,7 +11,7 @@ import { useRead, words } from '../kit/readers.ts';
 import { ReasonDialog } from '../kit/ReasonDialog.tsx';
 import { call } from '../shell/call.ts';
 import { useStockChanged } from '../stores/api.ts';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import { uniqueLots } from './LoadPanel.tsx';
 import { useHere } from '../shell/session.tsx';
 import { quantityText } from '../stores/words.ts';
@@ -29,7 +29,7 @@ export function Drawn({ batch }: { batch: OpenBatch }) {
   const putBack = async (drawId: string, reason: string) => {
     setPuttingBack(null);
     setFaults(
-      await batch.decide(stamp =>
+      await batch.decide('draw.reversed', stamp =>
         call(reverseDraw, { params: { batchId: batch.id, drawId }, body: { reason, stamp } }),
       ),
     );
@@ -99,7 +99,7 @@ function ReturnDialog({ batch, onClose }: { batch: OpenBatch; onClose: () => voi
   );
   const { at } = form;
   const send = form.submit(async ({ reason, ...lot }) => {
-    const back = await batch.decide(stamp =>
+    const back = await batch.decide('lots.returned', stamp =>
       call(returnLots, { params: { batchId: batch.id }, body: { lots: [lot], reason, stamp } }),
     );
     await changed();

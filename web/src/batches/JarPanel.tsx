@@ -8,10 +8,11 @@ import { JarShelf } from '../kit/jars.tsx';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { Caution, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
-import type { Fact, OpenBatch } from './api.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
 import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
+import { say } from '../words/index.ts';
 
 /** Jars that one canner holds, proposed for the next load where the kitchen has none on record. Common practice for a round canner. */
 const CANNER_HOLDS: Record<JarSizeId, number> = {
@@ -80,6 +81,14 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
     const body = { size, jars, jarLotId: jarLotId || null, lidLotId: lidLotId || null };
     if (await enter(`${jarCountText(count, size)} filled`, [['jars.filled', body]])) setCount(null);
   };
+  /** The last one is not full: it goes to the refrigerator as it is filled, and never to the shelf. */
+  const fillPart = async () => {
+    const number = Math.max(0, ...batch.state.jars.map(j => j.number)) + 1;
+    await enter(say('jars.partFilled'), [
+      ['jars.filled', { size, jars: [number], jarLotId: jarLotId || null, lidLotId: lidLotId || null }],
+      ['jars.set_aside', { jars: [number], why: 'part-filled' }],
+    ]);
+  };
   const step = (by: number) => setCount(Math.max(1, Math.min(200, count + by)));
   return (
     <Sheet
@@ -140,6 +149,9 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       >
         {jarCountText(count, size)} {left > 0 ? 'filled' : 'more filled'}
       </Button>
+      <Button fullWidth variant="outlined" sx={{ minHeight: 56, mt: 1.5 }} onClick={() => void fillPart()}>
+        {say('jars.partFilled')}
+      </Button>
       {offer}
       <Caution>
         Hot food in hot jars, a cloth under them. A part-filled jar goes to the refrigerator, never to the
@@ -158,7 +170,7 @@ function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: 
   const waiting = batch.state.jars
     .filter(j => !j.setAside && j.doses[line.id] === undefined)
     .map(j => j.number);
-  const given = batch.state.jars.filter(j => j.doses[line.id] === 'given').length;
+  const given = batch.state.jars.filter(j => j.doses[line.id]?.is === 'given').length;
   const { enter, offer } = useUndo(batch, when);
   if (waiting.length === 0 && given === 0) return null;
   return (

@@ -6,7 +6,7 @@ import { v7 } from 'uuid';
 import { Switcher } from '../kit/controls.tsx';
 import { Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
 
@@ -19,12 +19,15 @@ export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
 function loadable(batch: OpenBatch): JarState[] {
   const loads = new Map(batch.state.loads.map(l => [l.id, l]));
   return batch.state.jars.filter(j => {
-    if (j.setAside) return false;
+    // What stands in the cold may go in again; the gate asks for the whole time all the same.
+    if (j.setAside) return j.setAside.why === 'refrigerator' || j.setAside.why === 'freezer';
     const load = loads.get(j.loadIds.at(-1) ?? '');
     if (!load) return true;
     return (
       load.lifted !== null &&
-      (load.phase === 'short' || load.phase === 'unverified' || j.pressed?.sealed === false)
+      (load.phase !== 'processed' ||
+        j.pressed?.sealed === false ||
+        batch.state.deviations.some(d => !d.settled && d.loadId === load.id && d.jars?.includes(j.number)))
     );
   });
 }

@@ -9,7 +9,7 @@ import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { useRead } from '../kit/readers.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
-import type { OpenBatch } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import { WorkEntry } from './WorkEntry.tsx';
 import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';

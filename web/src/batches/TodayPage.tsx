@@ -21,6 +21,12 @@ const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) 
       to: id => `/check/${id}`,
       action: 'Settle',
     },
+    sign: {
+      words: n => (n === 1 ? 'Sign a correction' : `Sign ${n} corrections`),
+      to: id => `/records/${id}`,
+      action: 'Look',
+    },
+    held: { words: n => `${jars(n)} held`, to: id => `/check/${id}`, action: 'See why' },
     release: { words: n => `Release ${jars(n)}`, to: id => `/check/${id}`, action: 'Release' },
     label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
   };

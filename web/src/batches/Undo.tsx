@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Line } from '../kit/layout.tsx';
 import { Soft } from '../kit/parts.tsx';
 import { say } from '../words/index.ts';
-import type { Fact, OpenBatch } from './api.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 
 const OFFERED_MS = 20_000;

@@ -7,7 +7,8 @@ import { useTyped } from '../kit/form.ts';
 import { Sheet, Soft } from '../kit/parts.tsx';
 import { useRead, words } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { type OpenBatch, useBatches } from './api.ts';
+import { useBatches } from './api.ts';
+import type { OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 
 type What = 'batch' | 'kitchen' | 'energy';

@@ -1,19 +1,6 @@
-import { type BatchRow, type BatchView, type FactEntry, listBatches, readBatch } from '@cocotte/contract';
-import {
-  type BatchEvent,
-  type BatchState,
-  type EventBodies,
-  type FactType,
-  fold,
-} from '@cocotte/core/batches';
-import { type BatchStanding, standing } from '@cocotte/core/checks';
-import type { Fault } from '@cocotte/core/measure';
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
-import { type Waiting, makeStamp, outbox } from '../outbox/index.ts';
-import { call, faultsOf } from '../shell/call.ts';
-import { useHere } from '../shell/session.tsx';
-import type { When } from './when.ts';
+import { listBatches } from '@cocotte/contract';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { call } from '../shell/call.ts';
 
 export const useBatches = (stage: string, search = '') =>
   useInfiniteQuery({
@@ -22,86 +9,3 @@ export const useBatches = (stage: string, search = '') =>
     queryFn: ({ pageParam }) => call(listBatches, { query: { after: pageParam, stage, search } as never }),
     getNextPageParam: page => page.next ?? undefined,
   });
-
-/** A fact as it is entered: its type and its body. */
-export type Fact = { [K in FactType]: [K, EventBodies[K]] }[FactType];
-
-export interface OpenBatch {
-  id: string;
-  view: BatchView;
-  events: BatchEvent[];
-  state: BatchState;
-  standing: BatchStanding;
-  /** Entries of this batch that have not arrived yet. */
-  pending: readonly Waiting[];
-  /** Enters facts: kept at once, delivered when it can be. Gives their ids, or null where the time cannot be read. */
-  enter: (facts: Fact[], when?: When) => Promise<readonly string[] | null>;
-  /** Makes a decision at the server and takes its answer in. */
-  decide: (
-    work: (stamp: ReturnType<typeof makeStamp>) => Promise<BatchView>,
-    when?: When,
-  ) => Promise<Fault[]>;
-  busy: boolean;
-}
-
-/** A batch on this device: the server's record, and what waits here, folded by the same function as everywhere. */
-export function useBatch(batchId: string): { batch: OpenBatch | null; error: unknown } {
-  const { person, kitchen } = useHere();
-  const client = useQueryClient();
-  const { data: view, error } = useQuery({
-    queryKey: ['batch', batchId],
-    queryFn: () => call(readBatch, { params: { batchId } }),
-    refetchInterval: 5000,
-  });
-  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
-  const [busy, setBusy] = useState(false);
-  const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
-  const folded = useMemo(() => {
-    if (!view) return null;
-    const known = new Set(view.events.map(e => e.id));
-    const own = [...sent.filter(w => w.batchId === batchId), ...pending];
-    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()]
-      .filter(w => !known.has(w.entry.id))
-      .map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId }) as BatchEvent);
-    const events: BatchEvent[] = [...view.events, ...fresh];
-    const state = fold(events);
-    return { events, state, standing: standing(state) };
-  }, [view, pending, sent, kitchen.id, batchId]);
-  const lastSeq = view?.lastSeq ?? 0;
-  const enter = useCallback<OpenBatch['enter']>(
-    async (facts, when) => {
-      const at = when ? await when.read() : { typedAt_ms: null };
-      if (!at) return null;
-      const entries = facts.map(
-        ([type, body]) => ({ ...makeStamp(person.id, at.typedAt_ms, lastSeq), type, body }) as FactEntry,
-      );
-      await outbox.add(kitchen.id, batchId, entries);
-      return entries.map(e => e.id);
-    },
-    [kitchen.id, batchId, person.id, lastSeq],
-  );
-  const decide = useCallback<OpenBatch['decide']>(
-    async (work, when) => {
-      const at = when ? await when.read() : { typedAt_ms: null };
-      if (!at) return [];
-      setBusy(true);
-      try {
-        client.setQueryData(['batch', batchId], await work(makeStamp(person.id, at.typedAt_ms, lastSeq)));
-        for (const queryKey of [['today'], ['batches'], ['lots']])
-          void client.invalidateQueries({ queryKey });
-        return [];
-      } catch (error_) {
-        return faultsOf(error_);
-      } finally {
-        setBusy(false);
-      }
-    },
-    [client, batchId, person.id, lastSeq],
-  );
-  return {
-    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null,
-    error,
-  };
-}
-
-export type { BatchRow };

@@ -17,7 +17,7 @@ import {
   shelfOfKind,
   unfitFault,
 } from '@cocotte/core/stores';
-import type { BatchState } from '@cocotte/core/batches';
+import type { BatchState, Note } from '@cocotte/core/batches';
 import { quantityText } from '../stores/words.ts';
 import { misread } from '../words/index.ts';
 
@@ -57,6 +57,28 @@ export function needText(need: Need, locale: string): string {
   const exact = new Decimal(need.quantity.toFixed(6));
   const places = need.shelf.item.unit === 'each' ? 0 : MASS_PLACES;
   return fieldText(exact.toDecimalPlaces(places, Decimal.ROUND_UP).toNumber(), locale, places);
+}
+
+/**
+ * What settles a difference in the books: the need it is of, and how much more is to be drawn, in the item's unit.
+ *
+ * @returns null where there is nothing on the shelf that it could come out of
+ */
+export function missingDraw(
+  state: BatchState,
+  shelf: readonly ShelfItem[],
+  draw: NonNullable<Note['draw']>,
+): { need: Need; quantity: number } | null {
+  const need = batchNeeds(state, shelf).find(n =>
+    draw.lineId === null ? n.kind === draw.kind : n.line?.id === draw.lineId,
+  );
+  if (!need?.shelf || !state.started) return null;
+  if (draw.unit === 'each') return { need, quantity: draw.quantity };
+  const { recipe, factor, jars } = state.started;
+  const planned = scaleRecipe(recipe, new Fraction(factor), jars).lines.find(l => l.lineId === draw.lineId);
+  // The item may be kept in another unit than grams: the need says how many of them the planned weight is.
+  if (!planned || planned.asBought_g <= 0 || need.quantity <= 0) return null;
+  return { need, quantity: (draw.quantity / planned.asBought_g) * need.quantity };
 }
 
 /** The draws of one need: what each lot gives, and which lots may not serve it and why. */

@@ -8,6 +8,8 @@ const DUE = byName<string>({
   press: 'press the jars',
   acidity: 'read the pH',
   settle: 'settle a deviation',
+  sign: 'sign a correction',
+  held: 'held: open it to see why',
   release: 'release',
   label: 'print labels',
 });

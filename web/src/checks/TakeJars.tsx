@@ -3,7 +3,7 @@ import { rangesText, readRanges } from '@cocotte/core/measure';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import type { OpenBatch } from '../batches/api.ts';
+import type { OpenBatch } from '../batches/open-batch.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Pick, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
@@ -32,7 +32,7 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const take = form.submit(async ({ jars, itemId }) => {
     const label = started.lotCode.slice(0, 40);
-    const back = await batch.decide(stamp =>
+    const back = await batch.decide('jars.taken', stamp =>
       call(takeJars, {
         params: { batchId: batch.id },
         body: { jars, lotId, itemId: itemId || (items[0]?.id ?? ''), label, stamp },

@@ -2,7 +2,8 @@ import { Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { Stack } from '../kit/layout.tsx';
 import { type Listed, pagesOf } from '../kit/List.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
-import { type BatchRow, useBatches } from '../batches/api.ts';
+import type { BatchRow } from '@cocotte/contract';
+import { useBatches } from '../batches/api.ts';
 
 /** Released batches: those that still want labels first. */
 export function LabelList() {

@@ -6,13 +6,14 @@ import { jarCountText, jarSize } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { type OpenBatch, useBatch } from '../batches/api.ts';
+import { type OpenBatch, useBatch } from '../batches/open-batch.ts';
 import { addressOf, call } from '../shell/call.ts';
 import { Switcher } from '../kit/controls.tsx';
 import { Cells, Columns, Line, Stack } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
+import { say } from '../words/index.ts';
 
 /** The label beside the list of what the rules want and where it is met. */
 export function LabelPage() {
@@ -38,7 +39,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
   const content = labelContent(batch.state, kitchen, size);
   const stock = LABEL_STOCKS.find(s => s.id === stockId) as LabelStock;
   const print = async () => {
-    const back = await batch.decide(stamp =>
+    const back = await batch.decide('labels.printed', stamp =>
       call(printLabels, { params: { batchId: batch.id }, body: { jars, size, stock: stockId, stamp } }),
     );
     setFaults(back);
@@ -114,14 +115,18 @@ function Labelling({ batch }: { batch: OpenBatch }) {
                     )}
                     : jars {rangesText(l.jars)} <Soft>{instantText(l.by.at_ms, kitchen)}</Soft>
                   </Box>
-                  <Button
-                    component="a"
-                    href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
-                    target="_blank"
-                    variant="outlined"
-                  >
-                    Open the sheet to print
-                  </Button>
+                  {l.jars.every(n => batch.standing.released.includes(n)) ? (
+                    <Button
+                      component="a"
+                      href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
+                      target="_blank"
+                      variant="outlined"
+                    >
+                      Open the sheet to print
+                    </Button>
+                  ) : (
+                    <Soft>{say('label.heldAgain')}</Soft>
+                  )}
                 </Line>
               ))}
             </Sheet>

@@ -1,2 +1,3 @@
-export { type OutboxView, type Waiting, outbox } from './outbox.ts';
+export { type OutboxView, outbox } from './outbox.ts';
 export { makeStamp } from './stamp.ts';
+export { type Waiting, draw as drawCount } from './store.ts';

@@ -1,31 +1,23 @@
 import { type FactEntry, appendFacts } from '@cocotte/contract';
+import { RECORD_SHAPE } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { CallError, call } from '../shell/call.ts';
+import { CallError, call, faultsOf } from '../shell/call.ts';
+import * as store from './store.ts';
+import type { DeviceCount, Waiting } from './store.ts';
 
 /**
  * The one queue through which every batch entry goes, also when online. It lies in IndexedDB, so that a reload, a lost
- * connection or a closed tab loses nothing; one tab delivers (Web Locks), the others watch.
+ * connection or a closed tab loses nothing; one tab delivers (Web Locks), the others watch. A delivery names the person
+ * and the kitchen it was made for; only what the server answers of an entry itself refuses it, all else waits.
  */
-export interface Waiting {
-  key: number;
-  kitchenId: string;
-  batchId: string;
-  entry: FactEntry;
-  /** Set when the server refused it for good. */
-  refused: Fault[] | null;
-}
-
-interface Schema extends DBSchema {
-  entries: { key: number; value: Omit<Waiting, 'key'> & { key?: number } };
-}
-
 export interface OutboxView {
   waiting: readonly Waiting[];
   /** Delivered in this tab a moment ago: shown until the batch that is read back holds them. */
   sent: readonly Waiting[];
   /** The last try found nobody. */
   away: boolean;
+  /** What the server said of a whole delivery it would not take just now; empty for none. */
+  stalled: readonly Fault[];
 }
 
 const NEWS = 'cocotte-outbox';
@@ -34,13 +26,7 @@ const PAUSE_MS = { first: 800, longest: 5000 };
 const AT_ONCE = 100;
 const SENT_KEPT = 300;
 
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-const database = () =>
-  (opened ??= openDB<Schema>('cocotte', 1, {
-    upgrade: db => void db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true }),
-  }));
-
-let view: OutboxView = { waiting: [], sent: [], away: false };
+let view: OutboxView = { waiting: [], sent: [], away: false, stalled: [] };
 const listeners = new Set<() => void>();
 const news = 'BroadcastChannel' in globalThis ? new BroadcastChannel(NEWS) : null;
 let who: { personId: string } | null = null;
@@ -53,8 +39,12 @@ function show(next: Partial<OutboxView>): void {
 }
 
 async function reload(): Promise<void> {
-  const all = await (await database()).getAll('entries');
-  show({ waiting: all as Waiting[] });
+  show({ waiting: await store.waiting() });
+}
+
+async function changed(): Promise<void> {
+  await reload();
+  news?.postMessage('');
 }
 
 news?.addEventListener('message', () => void reload());
@@ -75,21 +65,22 @@ export const outbox = {
     void deliver();
   },
 
-  /** Keeps entries and sets out to deliver them. Resolves once they are kept. */
-  async add(kitchenId: string, batchId: string, entries: FactEntry[]): Promise<void> {
-    const tx = (await database()).transaction('entries', 'readwrite');
-    for (const entry of entries) void tx.store.add({ kitchenId, batchId, entry, refused: null });
-    await tx.done;
-    await reload();
-    news?.postMessage('');
+  /** Makes entries, keeps them and sets out to deliver them. Resolves once they are kept. */
+  async add(
+    kitchenId: string,
+    batchId: string,
+    makers: readonly ((device: DeviceCount) => FactEntry)[],
+  ): Promise<FactEntry[]> {
+    const entries = await store.keep(kitchenId, batchId, makers);
+    await changed();
     void deliver();
+    return entries;
   },
 
   /** Lets go of an entry that the server refused. */
   async discard(key: number): Promise<void> {
-    await (await database()).delete('entries', key);
-    await reload();
-    news?.postMessage('');
+    await store.settle([key], []);
+    await changed();
   },
 
   /** Tries again now. */
@@ -99,85 +90,85 @@ export const outbox = {
 async function deliver(): Promise<void> {
   if (delivering) return;
   delivering = true;
+  let signedOut = false;
+  const all = async () => {
+    signedOut = await run();
+  };
   try {
     // Web Locks need a protected page; without them this tab delivers alone, and the server takes each entry once.
-    if (navigator.locks) await navigator.locks.request(LOCK, run);
-    else await run();
+    if (navigator.locks) await navigator.locks.request(LOCK, all);
+    else await all();
   } finally {
     delivering = false;
   }
-  if (mine().length > 0) void deliver();
+  // What was added in the last moment of it; for somebody who is signed out it waits until they are back.
+  if (!signedOut && mine().length > 0) void deliver();
 }
 
 /** Entries of whoever is signed in, in whichever of their kitchens: each is sent to the kitchen it was made in. */
 const mine = () => view.waiting.filter(w => !w.refused && w.entry.personId === who?.personId);
 
-async function run(): Promise<void> {
+/** @returns whether it ended because nobody is signed in */
+async function run(): Promise<boolean> {
   let pause_ms = PAUSE_MS.first;
   for (;;) {
     await reload();
-    const first = mine()[0];
-    if (!first) return;
-    const group = mine()
-      .filter(w => w.batchId === first.batchId)
-      .slice(0, AT_ONCE);
-    try {
-      await call(appendFacts, {
-        params: { batchId: first.batchId },
-        body: { events: group.map(w => w.entry) },
-        kitchenId: first.kitchenId,
-        once: true,
-      });
-      await drop(group);
-      show({ away: false });
-      delivered(first.batchId);
-      pause_ms = PAUSE_MS.first;
-    } catch (error) {
-      if (isForGood(error)) {
-        // One bad entry must not hold the others: alone it is marked, in company they go one by one.
-        for (const one of group) await deliverAlone(one);
-        delivered(first.batchId);
-      } else {
-        show({ away: true });
-        await new Promise(resolve => setTimeout(resolve, pause_ms));
-        pause_ms = Math.min(PAUSE_MS.longest, pause_ms * 1.7);
-        if (error instanceof CallError && error.status === 401) return;
-      }
+    const batches = [...new Set(mine().map(w => w.batchId))];
+    if (batches.length === 0) return false;
+    let waits = false;
+    // A batch that cannot be delivered just now does not hold the others.
+    for (const batchId of batches) {
+      const outcome = await deliverOf(batchId);
+      if (outcome === 'signed out') return true;
+      if (outcome === 'waits') waits = true;
+      if (view.away) break;
     }
+    if (!waits) {
+      pause_ms = PAUSE_MS.first;
+      continue;
+    }
+    await new Promise(resolve => setTimeout(resolve, pause_ms));
+    pause_ms = Math.min(PAUSE_MS.longest, pause_ms * 1.7);
   }
 }
 
-/** Refused whatever is tried again: not signed in, too many at once and a server that broke are no such thing. */
-const isForGood = (error: unknown): error is CallError =>
-  error instanceof CallError &&
-  !error.away &&
-  error.status !== 401 &&
-  error.status !== 408 &&
-  error.status !== 429 &&
-  error.status < 500;
-
-async function deliverAlone(one: Waiting): Promise<void> {
+/** Delivers what waits of one batch, up to a hundred entries. */
+async function deliverOf(batchId: string): Promise<'taken' | 'waits' | 'signed out'> {
+  const [first] = mine().filter(w => w.batchId === batchId);
+  if (!first) return 'taken';
+  const group = mine()
+    .filter(w => w.batchId === batchId && w.kitchenId === first.kitchenId)
+    .slice(0, AT_ONCE);
   try {
-    await call(appendFacts, {
-      params: { batchId: one.batchId },
-      body: { events: [one.entry] },
-      kitchenId: one.kitchenId,
+    const { answers } = await call(appendFacts, {
+      params: { batchId },
+      body: {
+        personId: first.entry.personId,
+        kitchenId: first.kitchenId,
+        sentAt: new Date().toISOString(),
+        recordShape: RECORD_SHAPE,
+        events: group.map(w => w.entry),
+      },
+      kitchenId: first.kitchenId,
       once: true,
     });
-    await drop([one]);
+    const outcome = new Map(answers.map(a => [a.id, a]));
+    const taken = group.filter(w => outcome.get(w.entry.id)?.outcome === 'kept');
+    const refused = group.flatMap(w => {
+      const answer = outcome.get(w.entry.id);
+      return answer?.outcome === 'refused' ? [{ ...w, refused: answer.faults }] : [];
+    });
+    show({ sent: [...view.sent, ...taken].slice(-SENT_KEPT), away: false, stalled: [] });
+    await store.settle(
+      taken.map(w => w.key),
+      refused,
+    );
+    await changed();
+    delivered(batchId);
+    return taken.length + refused.length > 0 ? 'taken' : 'waits';
   } catch (error) {
-    if (!isForGood(error)) return;
-    await (await database()).put('entries', { ...one, refused: error.faults });
-    await reload();
-    news?.postMessage('');
+    const away = !(error instanceof CallError) || error.away;
+    show({ away, stalled: away ? view.stalled : faultsOf(error) });
+    return error instanceof CallError && error.status === 401 ? 'signed out' : 'waits';
   }
-}
-
-async function drop(entries: Waiting[]): Promise<void> {
-  show({ sent: [...view.sent, ...entries].slice(-SENT_KEPT) });
-  const tx = (await database()).transaction('entries', 'readwrite');
-  for (const { key } of entries) void tx.store.delete(key);
-  await tx.done;
-  await reload();
-  news?.postMessage('');
 }

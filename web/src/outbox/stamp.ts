@@ -1,42 +1,34 @@
-import type { Stamp } from '@cocotte/core/batches';
+import { type EventType, type Stamp, VERSIONS } from '@cocotte/core/batches';
 import { v7 } from 'uuid';
 import { clockOffset } from '../shell/clock.ts';
-
-const DEVICE = 'cocotte.device';
-const COUNTER = 'cocotte.counter';
+import type { DeviceCount } from './store.ts';
 
 /** Names this page session: the monotonic clock is compared only within one. */
 const pageSessionId = v7();
 
-function deviceId(): string {
-  const there = localStorage.getItem(DEVICE);
-  if (there) return there;
-  const made = v7();
-  localStorage.setItem(DEVICE, made);
-  return made;
-}
-
-function nextCounter(): number {
-  const next = Number(localStorage.getItem(COUNTER) ?? '0') + 1;
-  localStorage.setItem(COUNTER, String(next));
-  return next;
-}
-
 /**
  * The envelope of an entry made now on this device.
  *
+ * @param of  kind of entry, written in the shape this build knows
+ * @param personId  who makes it
  * @param typedAt_ms  when it happened, if typed in afterwards; null for now
  * @param basedOnSeq  the last entry this device had seen
+ * @param device  this device, and the count drawn for the entry
  */
-export function makeStamp(personId: string, typedAt_ms: number | null, basedOnSeq: number): Stamp {
+export function makeStamp(
+  of: EventType,
+  personId: string,
+  typedAt_ms: number | null,
+  basedOnSeq: number,
+  device: DeviceCount,
+): Stamp {
   const wallClock = new Date().toISOString();
   const { offset_ms, age_ms } = clockOffset();
   return {
     id: v7(),
-    typeVersion: 1,
+    typeVersion: VERSIONS[of],
     personId,
-    deviceId: deviceId(),
-    deviceCounter: nextCounter(),
+    ...device,
     wallClock,
     monotonic_ms: Math.round(performance.now() * 1000) / 1000,
     pageSessionId,

@@ -1,10 +1,5 @@
-import {
-  type BatchEvent,
-  type CorrectableType,
-  type Correction,
-  correctedInstant_ms,
-} from '@cocotte/core/batches';
-import { type Rule, bodyRules, check } from '@cocotte/contract';
+import type { CorrectableType, Correction, Entered } from '@cocotte/core/batches';
+import { type Rule, bodyRule, check } from '@cocotte/contract';
 import {
   type Reading,
   byName,
@@ -15,9 +10,9 @@ import {
   rangesText,
   readRanges,
 } from '@cocotte/core/measure';
-import { eventWords } from '@cocotte/core/records';
+import { type RecordLine, eventWords } from '@cocotte/core/records';
 import { Button, Typography } from '@mui/material';
-import type { OpenBatch } from '../batches/api.ts';
+import type { OpenBatch } from '../batches/open-batch.ts';
 import { pastInstant } from '../batches/when.ts';
 import { Text, Time } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
@@ -38,18 +33,17 @@ const NAMES = byName<string>({
   minutes: 'Minutes',
   text: 'Note',
   reason: 'Reason given',
-  hoursSinceProcessing: 'Hours since processing',
   number: 'Load number',
 });
 
 /** Corrects an entry: the first stays in the record, the correction stands beside it with its reason. */
 export function CorrectDialog({
   batch,
-  event,
+  line: { event, at_ms },
   onClose,
 }: {
   batch: OpenBatch;
-  event: BatchEvent;
+  line: RecordLine;
   onClose: () => void;
 }) {
   const { kitchen } = useHere();
@@ -70,7 +64,7 @@ export function CorrectDialog({
     if (typeof v === 'number') return fieldText(k === 'temp_C' && inF ? fahrenheit(v) : v, kitchen.locale);
     return String(v ?? '');
   };
-  const firstAt = localTextOf(correctedInstant_ms(event), kitchen.zone);
+  const firstAt = localTextOf(at_ms, kitchen.zone);
   const reasonReader = words('The reason', 'An inspector reads it beside the first entry.', 'Say why.');
   /** The text as the body keeps it; what was not touched stays to the last digit. */
   const readerOf =
@@ -95,13 +89,13 @@ export function CorrectDialog({
     }),
   );
   const { at } = form;
-  const enter = async (correction: Omit<Correction, 'replaces' | 'type'>) => {
+  const enter = async (correction: Omit<Entered<'entry.corrected'>, 'replaces' | 'type'>) => {
     const whole = { replaces: event.id, type: event.type as CorrectableType, ...correction };
     if (await batch.enter([['entry.corrected', whole]])) onClose();
   };
   const correct = form.submit(async v => {
     const next = { ...body, ...ofNames(v.body.map(({ k, text }) => [k, text])) };
-    const checked = check(bodyRules[event.type as CorrectableType] as Rule<unknown>, next);
+    const checked = check(bodyRule(event.type as CorrectableType) as Rule<unknown>, next);
     if (!checked.ok)
       return checked.faults.map(f => {
         const row = fields.indexOf(f.path.replace(/\[\d+\]$/, ''));

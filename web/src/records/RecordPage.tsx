@@ -1,18 +1,20 @@
 import { recordSheet } from '@cocotte/contract';
-import { type BatchEvent, correctedInstant_ms, isDecision } from '@cocotte/core/batches';
+import { isDecision } from '@cocotte/core/batches';
 import { altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { eventWords } from '@cocotte/core/records';
+import { KNOWN_WORDS, type RecordLine, eventWords, recordOf } from '@cocotte/core/records';
 import { Box, Button } from '@mui/material';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { type OpenBatch, useBatch } from '../batches/api.ts';
+import { type OpenBatch, useBatch } from '../batches/open-batch.ts';
+import { NewerEntries } from '../batches/NewerEntries.tsx';
 import { addressOf } from '../shell/call.ts';
 import { Facts, Stack } from '../kit/layout.tsx';
 import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
 import { Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
-import { useHere, useMay } from '../shell/session.tsx';
+import { useHere, useMay, useMaySign } from '../shell/session.tsx';
+import { say } from '../words/index.ts';
 import { CorrectDialog } from './CorrectDialog.tsx';
 
 /** The batch on one page: every entry, who and when, corrections beside what they correct. */
@@ -25,24 +27,26 @@ export function RecordPage() {
 function Record({ batch }: { batch: OpenBatch }) {
   const { kitchen } = useHere();
   const mayCorrect = useMay('cook');
-  const [correcting, setCorrecting] = useState<BatchEvent | null>(null);
+  const maySign = useMaySign();
+  const [correcting, setCorrecting] = useState<RecordLine | null>(null);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const byId = new Map(batch.events.map(e => [e.id, e]));
-  const seq = new Map(batch.view.events.map(e => [e.id, e.seq]));
-  const order = [...batch.events].sort(
-    (a, b) =>
-      correctedInstant_ms(a) - correctedInstant_ms(b) ||
-      (seq.get(a.id) ?? Infinity) - (seq.get(b.id) ?? Infinity),
-  );
+  const seq = new Map(batch.view.events.map(e => [e.id, e.receipt.seq]));
   const last = batch.view.events.at(-1);
   const released = batch.standing.released;
   const aside = batch.state.jars.filter(j => j.setAside);
-  const who = (id: string) => batch.view.people[id] ?? 'you';
-  const rows = order.flatMap(event => {
-    if (event.type === 'entry.corrected' && byId.has(event.body.replaces)) return [];
-    const own = order.filter(e => e.type === 'entry.corrected' && e.body.replaces === event.id);
-    return [{ event, correction: false }, ...own.map(e => ({ event: e, correction: true }))];
-  });
+  const who = (id: string) => batch.view.people[id] ?? say('record.you');
+  const rows = useMemo(
+    () =>
+      recordOf(batch.events).flatMap(line => [
+        { ...line, of: null as RecordLine | null },
+        ...line.corrections.map(c => ({ ...c, corrections: [], of: line })),
+      ]),
+    [batch.events],
+  );
+  /** What became of a correction; null for what is none. */
+  const told = (row: (typeof rows)[number]) =>
+    row.of && batch.state.amendments[row.of.event.id]?.corrections.find(c => c.correctionId === row.event.id);
+  const sign = (correctionId: string) => void batch.enter([['correction.signed', { correctionId }]]);
   return (
     <>
       <ViewHead
@@ -70,6 +74,7 @@ function Record({ batch }: { batch: OpenBatch }) {
           Record as PDF
         </Button>
       </ViewHead>
+      <NewerEntries batch={batch} />
       <Stack>
         <Sheet>
           <Facts
@@ -98,7 +103,7 @@ function Record({ batch }: { batch: OpenBatch }) {
               [
                 'Chain',
                 <>
-                  last entry {last?.seq},{' '}
+                  last entry {last?.receipt.seq},{' '}
                   <Box component="span" sx={{ overflowWrap: 'anywhere', fontSize: '0.9rem' }}>
                     {last?.hash}
                   </Box>
@@ -113,77 +118,99 @@ function Record({ batch }: { batch: OpenBatch }) {
             minWidth={640}
             rows={rows}
             keyOf={r => r.event.id}
-            rowSx={r => (r.correction ? { '& td': { bgcolor: 'live.tint', pl: 1 } } : undefined)}
+            rowSx={r => (r.of ? { '& td': { bgcolor: 'live.tint', pl: 1 } } : undefined)}
             columns={[
               {
                 head: 'No.',
                 whole: true,
                 sx: { color: 'text.secondary' },
-                cell: ({ event }) => seq.get(event.id) ?? 'on its way',
+                cell: r => seq.get(r.event.id) ?? '',
               },
               {
                 head: 'When',
                 sx: { whiteSpace: { sm: 'nowrap' } },
-                cell: ({ event }) => (
+                cell: r => (
                   <>
-                    {instantText(correctedInstant_ms(event), kitchen, true)}
-                    {event.typedInAfterwards && (
-                      <Box>
-                        <Tag tone="live">typed in afterwards</Tag>
-                      </Box>
-                    )}
+                    {instantText(r.at_ms, kitchen, true)}
+                    <Box>
+                      {r.known === 'live' || r.known === 'queued' ? (
+                        <Soft>{KNOWN_WORDS[r.known]}</Soft>
+                      ) : (
+                        <Tag tone="live">{KNOWN_WORDS[r.known]}</Tag>
+                      )}
+                    </Box>
                   </>
                 ),
               },
               {
                 head: 'Who',
                 sx: { whiteSpace: { sm: 'nowrap' } },
-                cell: ({ event }) => who(event.personId),
+                cell: r => who(r.event.personId),
               },
               {
                 head: 'What',
-                cell: ({ event, correction }) => (
+                cell: r => (
                   <>
-                    {correction && event.type === 'entry.corrected' && (
-                      <Soft>Correction of entry {seq.get(event.body.replaces)}. </Soft>
-                    )}
+                    {r.of && <Soft>Correction of entry {seq.get(r.of.event.id)}. </Soft>}
                     <Box
                       component="span"
                       sx={
-                        batch.state.corrections[event.id]
+                        !r.of && batch.state.amendments[r.event.id]?.standing
                           ? { textDecoration: 'line-through', color: 'text.secondary' }
                           : undefined
                       }
                     >
-                      {eventWords(event, started.recipe, kitchen)}
+                      {eventWords(r.event, started.recipe, kitchen)}
                     </Box>
+                    {told(r)?.counts === false && (
+                      <Box sx={{ color: 'ox.main' }}>{say('record.unsigned')}</Box>
+                    )}
                   </>
                 ),
               },
               {
                 head: 'Action',
                 action: true,
-                cell: ({ event }) =>
-                  mayCorrect &&
-                  !isDecision(event.type) &&
-                  event.type !== 'entry.corrected' &&
-                  seq.has(event.id) && (
-                    <Button
-                      size="small"
-                      variant="outlined"
-                      className="no-print"
-                      aria-label={`Correct entry ${seq.get(event.id)}`}
-                      onClick={() => setCorrecting(event)}
-                    >
-                      Correct
-                    </Button>
-                  ),
+                cell: r => {
+                  if (told(r)?.counts === false)
+                    return (
+                      maySign && (
+                        <Button
+                          size="small"
+                          variant="outlined"
+                          className="no-print"
+                          aria-label={`Sign correction ${seq.get(r.event.id)}`}
+                          onClick={() => sign(r.event.id)}
+                        >
+                          {say('record.sign')}
+                        </Button>
+                      )
+                    );
+                  const { type } = r.event;
+                  const fixed =
+                    isDecision(type) || type === 'entry.corrected' || type === 'correction.signed';
+                  return (
+                    mayCorrect &&
+                    !fixed &&
+                    seq.has(r.event.id) && (
+                      <Button
+                        size="small"
+                        variant="outlined"
+                        className="no-print"
+                        aria-label={`Correct entry ${seq.get(r.event.id)}`}
+                        onClick={() => setCorrecting(r)}
+                      >
+                        Correct
+                      </Button>
+                    )
+                  );
+                },
               },
             ]}
           />
         </Sheet>
       </Stack>
-      {correcting && <CorrectDialog batch={batch} event={correcting} onClose={() => setCorrecting(null)} />}
+      {correcting && <CorrectDialog batch={batch} line={correcting} onClose={() => setCorrecting(null)} />}
     </>
   );
 }

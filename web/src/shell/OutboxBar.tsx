@@ -6,13 +6,18 @@ import { Bar } from './Bar.tsx';
 
 /** Says what is still on this device, and what the server would not take. */
 export function OutboxBar() {
-  const { waiting, away } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const { waiting, away, stalled } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const kept = waiting.filter(w => !w.refused);
   return (
     <>
       {away && kept.length > 0 && (
         <Bar tone="live" role="status" action={say('outbox.try')} onAction={outbox.deliver}>
           <strong>{say('outbox.away')}</strong> {say('outbox.kept', { n: kept.length })}
+        </Bar>
+      )}
+      {!away && stalled.length > 0 && kept.length > 0 && (
+        <Bar tone="live" role="status" action={say('outbox.try')} onAction={outbox.deliver}>
+          <strong>{say('outbox.stalled', { n: kept.length })}</strong> {stalled.map(faultText).join(' ')}
         </Bar>
       )}
       {waiting

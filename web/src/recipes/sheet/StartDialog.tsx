@@ -12,7 +12,7 @@ import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { useWhen } from '../../batches/when.ts';
 import { WhenFields } from '../../batches/WhenFields.tsx';
-import { makeStamp } from '../../outbox/index.ts';
+import { drawCount, makeStamp } from '../../outbox/index.ts';
 import { call } from '../../shell/call.ts';
 import { OneOf } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
@@ -86,7 +86,7 @@ export function StartDialog({
         heat,
         potId: pot?.id ?? null,
         doublePectin,
-        stamp: makeStamp(person.id, happened.typedAt_ms, 0),
+        stamp: makeStamp('batch.started', person.id, happened.typedAt_ms, 0, await drawCount()),
       },
     });
     client.setQueryData(['batch', batchId], view);

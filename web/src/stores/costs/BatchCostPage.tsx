@@ -1,7 +1,7 @@
 import { dayText } from '@cocotte/core/measure';
 import { Button } from '@mui/material';
 import { Link, useParams } from 'react-router';
-import { type OpenBatch, useBatch } from '../../batches/api.ts';
+import { type OpenBatch, useBatch } from '../../batches/open-batch.ts';
 import { faultsOf } from '../../shell/call.ts';
 import { Columns } from '../../kit/layout.tsx';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';

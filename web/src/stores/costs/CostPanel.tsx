@@ -1,6 +1,6 @@
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
-import type { OpenBatch } from '../../batches/api.ts';
+import type { OpenBatch } from '../../batches/open-batch.ts';
 import { Sheet } from '../../kit/parts.tsx';
 import { useBatchCost } from '../api.ts';
 import { CostTable, PerJar } from './CostTable.tsx';

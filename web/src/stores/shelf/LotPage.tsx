@@ -38,7 +38,7 @@ function Opened({ view }: { view: LotView }) {
             <MuiLink component={Link} to={`/stores/items/${item.id}`}>
               {item.name}
             </MuiLink>
-            {lot.facts.source === 'jars' && !lot.facts.released && (
+            {!lot.facts.released && (
               <>
                 {' '}
                 <Tag tone="ox">not for batches that are sold</Tag>

@@ -1,0 +1,393 @@
+import { byName } from '@cocotte/core/measure';
+import {
+  type AtPlace,
+  type Calibration,
+  type CorrectableType,
+  type Correction,
+  type DrawnLot,
+  type EventBodies,
+  type EventType,
+  type GateEvidence,
+  type LabelContent,
+  type OutletBody,
+  type ReturnedLot,
+  PURPOSES,
+  SET_ASIDE_REASONS,
+  type StartedBody,
+} from '@cocotte/core/batches';
+import type { JarsWanted } from '@cocotte/core/recipes';
+import { ITEM_KINDS } from '@cocotte/core/stores';
+import { costsRule } from '../kitchen/costs.ts';
+import { jarSizeRule, lineRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
+import {
+  type Rule,
+  choice,
+  day,
+  decimal,
+  figure,
+  flag,
+  instant,
+  list,
+  maybe,
+  shape,
+  text,
+  union,
+  uuid,
+} from '../rules.ts';
+
+/** Rules of everything a batch's record holds. Impossible figures are refused here; a fact that is merely wrong is stored and held. */
+export const jarNumber = figure({ min: 1, max: 2000, whole: true, name: 'A jar number' });
+/** Numbers of jars in a batch, each once. */
+export const jarNumbers = list(jarNumber, { min: 1, max: 500, unlike: true });
+const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
+const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
+const reason = text({ min: 3, max: 300, name: 'The reason' });
+const loadId = uuid;
+const lineId = text({ min: 1, max: 40 });
+const money = decimal({ min: 0, max: 1e9, name: 'The amount of money' });
+const unitCost = decimal({ min: 0, max: 1e9, places: 18, name: 'The cost of one unit' });
+
+/** Highest temperature each place can have: sugar in a jam pot, water in a canner or jar. */
+const temperature = figure({
+  min: -5,
+  max: 130,
+  name: 'The temperature in °C',
+  why: 'Water and sugar in an open pot stay between freezing and 130 °C (266 °F).',
+});
+const waterTemperature = figure({
+  min: -5,
+  max: 105,
+  name: 'The temperature in °C',
+  why: 'Water in an open canner or jar does not pass its boiling point.',
+});
+
+/** The rules of a body, one for each shape it ever had; the last is today's. */
+type Shapes<T> = readonly [...Rule<unknown>[], Rule<T>];
+/** A pot, a canner, a burner or an instrument, by the kitchen's own id. */
+const thingId = text({ min: 1, max: 60 });
+const place: { [K in keyof AtPlace]-?: Rule<AtPlace[K]> } = { outletId: maybe(uuid), potId: maybe(thingId) };
+
+/** Rule of jars that are wanted: so many of each size. */
+export const jarsWantedRule = list(
+  shape<JarsWanted>({
+    size: jarSizeRule,
+    count: figure({ min: 0, max: 500, whole: true, name: 'The jars' }),
+  }),
+  { min: 1, max: 6 },
+);
+
+const drawnLot = shape<DrawnLot>({
+  lotId: uuid,
+  itemId: uuid,
+  kind: choice(ITEM_KINDS),
+  name: text({ max: 80 }),
+  lotLabel: text({ max: 40 }),
+  lineId: maybe(lineId),
+  jarSize: maybe(jarSizeRule),
+  quantity: decimal({ min: 0, max: 1e9, name: 'The quantity' }),
+  unit: choice(['g', 'mL', 'each'] as const),
+  unitCost,
+  mass_g: maybe(figure({ min: 0, max: 1e9, name: 'The mass' })),
+  labelName: text({ max: 80 }),
+  subIngredients: text({ max: 4000 }),
+  allergens: list(text({ max: 40 }), { max: 20 }),
+});
+const evidence = shape<GateEvidence>({
+  code: text({ max: 200 }),
+  title: text({ max: 200 }),
+  evidence: text({ max: 1000 }),
+});
+const label = shape<LabelContent>({
+  statementOfIdentity: text({ max: 80 }),
+  ingredients: text({ max: 4000 }),
+  contains: text({ max: 400 }),
+  netContents: text({ max: 80 }),
+  maker: text({ max: 80 }),
+  address: text({ max: 160 }),
+  lotCode: text({ max: 40 }),
+  madeOn: day,
+  bestBy: day,
+  readyFrom: maybe(day),
+  statement: text({ max: 300 }),
+  notForSale: flag,
+});
+const startedFields: { [K in keyof Omit<StartedBody, 'potId' | 'equipment'>]-?: Rule<StartedBody[K]> } = {
+  recipeId: uuid,
+  recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),
+  recipe: recipeRule,
+  factor: text({ max: 60 }),
+  jars: jarsWantedRule,
+  purpose: choice(PURPOSES),
+  lotCode: text({ max: 40 }),
+  madeOn: day,
+  kitchen: shape<StartedBody['kitchen']>({
+    name: text({ max: 80 }),
+    altitude_m: figure({ min: -500, max: 11_000, name: 'The altitude' }),
+    zone: text({ max: 60 }),
+    locale: text({ max: 20 }),
+    currency: text({ max: 3 }),
+    hourlyRate: money,
+    thermometerError_C: figure({ min: -5, max: 5, name: 'The thermometer error' }),
+    costs: costsRule,
+  }),
+  boilingPoint_C: figure({ min: 50, max: 110, name: 'The boiling point' }),
+  gelPoint_C: figure({ min: 50, max: 120, name: 'The gel point' }),
+  times: list(timeRule, { max: 8 }),
+  noTime: list(
+    shape<StartedBody['noTime'][number]>({
+      size: jarSizeRule,
+      what: text({ max: 400 }),
+      why: text({ max: 600 }),
+    }),
+    { max: 8 },
+  ),
+  route: routeRule,
+  phLimit: figure({ min: 2, max: 4.6, name: 'The pH limit' }),
+  heat: choice(['boiling water', 'steam'] as const),
+  pots: shape<StartedBody['pots']>({
+    count: figure({ min: 1, max: 100, whole: true, name: 'The pots' }),
+    each: text({ max: 60 }),
+    overridden: flag,
+    reasons: list(text({ max: 200 }), { max: 4 }),
+  }),
+  expected: maybe(
+    shape<NonNullable<StartedBody['expected']>>({
+      pints: figure({ min: 0, max: 100_000, name: 'The pints' }),
+      final_g: maybe(figure({ min: 0, max: 10_000_000, name: 'The mass' })),
+      solids_pct: maybe(figure({ min: 0, max: 100, name: 'The solids' })),
+      cook_min: maybe(figure({ min: 0, max: 100_000, name: 'The minutes' })),
+      foreseen: flag,
+    }),
+  ),
+};
+const thing = shape<{ id: string; name: string }>({ id: text({ max: 60 }), name: text({ max: 80 }) });
+const started: Shapes<StartedBody> = [
+  shape<never>(startedFields as never),
+  shape<StartedBody>({
+    ...startedFields,
+    potId: maybe(thingId),
+    equipment: shape<StartedBody['equipment']>({
+      pots: list(thing, { max: 100 }),
+      canners: list(thing, { max: 100 }),
+    }),
+  }),
+];
+
+/** Fields of a temperature in each place, whatever else its shape says. */
+const byPlace = <T>(more: object) =>
+  union<T>('where', {
+    pot: shape<never>({ where: choice(['pot']), temp_C: temperature, ...more } as never),
+    canner: shape<never>({ where: choice(['canner']), temp_C: waterTemperature, ...more } as never),
+    jar: shape<never>({ where: choice(['jar']), temp_C: waterTemperature, ...more } as never),
+  });
+const loadOnly = shape<{ loadId: string }>({ loadId });
+const doseBody = shape<{ lineId: string; jars: number[] }>({ lineId, jars: jarNumbers });
+
+/** A body that once had no place: without one, and with one. */
+const placed = <T extends AtPlace>(fields: {
+  [K in keyof Omit<T, keyof AtPlace>]-?: Rule<T[K]>;
+}): Shapes<T> => [
+  shape<never>(fields as never),
+  shape<T>({ ...fields, ...place } as { [K in keyof T]-?: Rule<T[K]> }),
+];
+/** A body whose newest shape has more than the first. */
+const grown = <T extends object, K extends keyof T>(
+  first: { [P in keyof Omit<T, K>]-?: Rule<T[P]> },
+  more: { [P in K]-?: Rule<T[P]> },
+): Shapes<T> => [
+  shape<never>(first as never),
+  shape<T>({ ...first, ...more } as unknown as { [P in keyof T]-?: Rule<T[P]> }),
+];
+const stepBody = placed<EventBodies['step.done']>({ stepId: text({ min: 1, max: 40 }) });
+
+/** Bodies of the facts that a correction may replace, in every shape they ever had. */
+const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
+  'step.started': stepBody,
+  'step.done': stepBody,
+  'line.weighed': placed<EventBodies['line.weighed']>({
+    lineId,
+    mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
+  }),
+  'line.added': [shape<EventBodies['line.added']>({ line: lineRule })],
+  'measure.taken': placed<EventBodies['measure.taken']>({
+    stepId: text({ min: 1, max: 40 }),
+    quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }),
+    unit: choice(['g', 'mL'] as const),
+  }),
+  'lot.used': [
+    shape<EventBodies['lot.used']>({
+      lotId: uuid,
+      lineId: maybe(lineId),
+      quantity: figure({ min: 0, above: true, max: 1e9, name: 'The quantity' }),
+      unit: choice(['g', 'mL', 'each'] as const),
+    }),
+  ],
+  'yield.explained': [
+    shape<EventBodies['yield.explained']>({ reason: text({ min: 1, max: 400, name: 'The reason' }) }),
+  ],
+  'temperature.read': [
+    byPlace<never>({}),
+    byPlace<EventBodies['temperature.read']>({ ...place, instrumentId: maybe(thingId) }),
+  ],
+  'jars.filled': placed<EventBodies['jars.filled']>({
+    size: jarSizeRule,
+    jars: jarNumbers,
+    jarLotId: maybe(uuid),
+    lidLotId: maybe(uuid),
+  }),
+  'dose.given': [doseBody],
+  'dose.missed': [doseBody],
+  'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],
+  'load.packed': grown<EventBodies['load.packed'], 'cannerId' | 'heat'>(
+    {
+      loadId,
+      number: figure({ min: 1, max: 200, whole: true, name: 'The load' }),
+      jars: jarNumbers,
+      newLidLotId: maybe(uuid),
+    },
+    { cannerId: maybe(thingId), heat: maybe(choice(['boiling water', 'steam'] as const)) },
+  ),
+  'load.boiling': [loadOnly],
+  'load.boil_lost': [loadOnly],
+  'load.heat_off': [loadOnly],
+  'load.lifted': [loadOnly],
+  'jars.set_aside': [
+    shape<EventBodies['jars.set_aside']>({ jars: jarNumbers, why: choice(SET_ASIDE_REASONS) }),
+  ],
+  'jars.moved': [
+    shape<EventBodies['jars.moved']>({ jars: jarNumbers, to: choice(['refrigerator', 'freezer'] as const) }),
+  ],
+  'jars.pressed': grown<EventBodies['jars.pressed'], 'how'>(
+    { sealed: anyJarNumbers, failed: anyJarNumbers },
+    { how: choice(['pressed', 'bands off'] as const) },
+  ),
+  'ph.read': grown<EventBodies['ph.read'], 'instrumentId' | 'calibration'>(
+    {
+      jar: jarNumber,
+      ph: figure({ min: 0, max: 14, name: 'The pH', why: 'The scale runs from 0 to 14.' }),
+      temp_C: figure({
+        min: 0,
+        max: 60,
+        name: 'The temperature of the sample in °C',
+        why: 'A sample is read near room temperature.',
+      }),
+      hoursSinceProcessing: figure({ min: 0, max: 50_000, name: 'The hours since processing' }),
+      method: choice(['meter', 'laboratory', 'paper'] as const),
+      buffers: list(figure({ min: 1, max: 13, name: 'A buffer' }), { max: 4 }),
+      reference: text({ max: 120 }),
+    },
+    {
+      instrumentId: maybe(thingId),
+      calibration: maybe(
+        shape<Calibration>({
+          at: instant,
+          slope_pct: maybe(figure({ min: 0, max: 200, name: 'The slope in per cent' })),
+          recheck_ph: maybe(figure({ min: 0, max: 14, name: 'The buffer read again' })),
+        }),
+      ),
+    },
+  ),
+  'minutes.worked': [shape<EventBodies['minutes.worked']>({ minutes: worked })],
+  'minutes.shared': [
+    shape<EventBodies['minutes.shared']>({ minutes: worked, with: list(uuid, { min: 1, max: 12 }) }),
+  ],
+  'kitchen.worked': [shape<EventBodies['kitchen.worked']>({ minutes: worked })],
+  'energy.used': [
+    shape<EventBodies['energy.used']>({
+      burnerId: text({ min: 1, max: 40, name: 'The burner' }),
+      minutes: worked,
+    }),
+  ],
+  'note.written': [
+    shape<EventBodies['note.written']>({ text: text({ min: 1, max: 2000, name: 'The note' }) }),
+  ],
+  'deviation.settled': [
+    shape<EventBodies['deviation.settled']>({
+      key: text({ min: 1, max: 200 }),
+      reason,
+      minutes: maybe(figure({ min: 0, max: 1440, name: 'The minutes' })),
+    }),
+  ],
+};
+
+/** A correction carries the body of what it corrects, in any shape that body ever had. */
+const correctionFields = (type: string) => ({
+  replaces: uuid,
+  type: choice([type as CorrectableType]),
+  occurredAt: maybe(instant),
+  reason,
+});
+const ofEach = (rule: (type: string, shapes: Shapes<unknown>) => Rule<unknown>) =>
+  union<never>('type', byName(Object.entries(correctable).map(([type, s]) => [type, rule(type, s)])));
+const corrections: Shapes<Correction> = [
+  ofEach((type, shapes) =>
+    shape<never>({ ...correctionFields(type), body: maybe(shapes[0] as Rule<unknown>) } as never),
+  ),
+  ofEach((type, shapes) =>
+    union(
+      'bodyVersion',
+      byName(
+        shapes.map((body, i) => [
+          String(i + 1),
+          shape<never>({
+            ...correctionFields(type),
+            bodyVersion: choice([i + 1]),
+            body: maybe(body),
+          } as never) as Rule<unknown>,
+        ]),
+      ),
+    ),
+  ) as Rule<Correction>,
+];
+
+/** The rules of the body of each kind of entry, in every shape it ever had; nothing else is ever stored as one. */
+export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
+  ...correctable,
+  'entry.corrected': corrections,
+  'correction.signed': [shape<EventBodies['correction.signed']>({ correctionId: uuid })],
+  'batch.started': started,
+  'lot.drawn': [shape<EventBodies['lot.drawn']>({ lots: list(drawnLot, { min: 1, max: 200 }) })],
+  'draw.reversed': [shape<EventBodies['draw.reversed']>({ drawId: uuid, reason })],
+  'lots.returned': [
+    shape<EventBodies['lots.returned']>({
+      lots: list(
+        shape<ReturnedLot>({
+          lotId: uuid,
+          quantity: decimal({ min: 0, above: true, max: 1e9, name: 'The quantity' }),
+          unitCost,
+        }),
+        { min: 1, max: 50 },
+      ),
+      reason,
+    }),
+  ],
+  'jars.taken': [
+    shape<EventBodies['jars.taken']>({ jars: jarNumbers, lotId: uuid, label: text({ max: 40 }), unitCost }),
+  ],
+  'jars.released': grown<EventBodies['jars.released'], 'named'>(
+    { jars: jarNumbers, evidence: list(evidence, { max: 200 }) },
+    { named: list(text({ max: 300 }), { max: 200 }) },
+  ),
+  'labels.printed': [
+    shape<EventBodies['labels.printed']>({
+      jars: jarNumbers,
+      size: jarSizeRule,
+      stock: text({ max: 40 }),
+      label,
+    }),
+  ],
+  'outlet.opened': [
+    shape<OutletBody>({
+      outletId: uuid,
+      name: text({ min: 1, max: 80, name: 'The name' }),
+      lotCode: text({ max: 60 }),
+      times: list(timeRule, { max: 8 }),
+      phLimit: figure({ min: 2, max: 4.6, name: 'The pH limit' }),
+      statementOfIdentity: text({ max: 80 }),
+    }),
+  ],
+};
+
+/** The rule of a body in its newest shape. */
+export const bodyRule = <K extends EventType>(type: K): Rule<EventBodies[K]> =>
+  shapesOf[type].at(-1) as Rule<EventBodies[K]>;

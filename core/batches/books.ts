@@ -1,0 +1,60 @@
+import { massText } from '../measure/index.ts';
+import { jarSize } from '../jars/index.ts';
+import type { BatchState, JarState, Note } from './state.ts';
+
+/** What scales, spillage and trimming may differ by before the books ask. */
+const WEIGHT_TOLERANCE = 0.1;
+const LEAST_G = 5;
+
+type Books = Pick<BatchState, 'draws' | 'weighed' | 'used'> & {
+  started: NonNullable<BatchState['started']>;
+  jars: readonly JarState[];
+};
+
+/**
+ * Where the books differ from what was done: more weighed than drawn, jars and lids that came from nowhere, lots used
+ * while the book was away. None of it hurts anybody, so that it holds no jar; each is settled by drawing or by a word.
+ */
+export function bookNotes(of: Books): Note[] {
+  const { started, jars } = of;
+  const { kitchen, recipe } = started;
+  const lots = of.draws.flatMap(d => d.lots);
+  const out: Note[] = [];
+  for (const line of recipe.lines) {
+    const weighed = of.weighed[line.id];
+    const own = lots.filter(l => l.lineId === line.id && l.mass_g !== null);
+    if (!weighed || own.length === 0) continue;
+    const drawn_g = own.reduce((sum, l) => sum + (l.mass_g as number) * line.trimYield, 0);
+    const more_g = weighed.mass_g - drawn_g;
+    if (Math.abs(more_g) <= Math.max(LEAST_G, drawn_g * WEIGHT_TOLERANCE)) continue;
+    out.push({
+      key: `books:line:${line.id}`,
+      what: `${line.name}: ${massText(weighed.mass_g, kitchen)} weighed, ${massText(drawn_g, kitchen)} drawn from lots.`,
+      draw:
+        more_g > 0
+          ? { lineId: line.id, kind: 'ingredient', quantity: more_g / line.trimYield, unit: 'g' }
+          : null,
+      settled: null,
+    });
+  }
+  for (const kind of ['jar', 'lid'] as const) {
+    const drawn = lots.filter(l => l.kind === kind).reduce((sum, l) => sum + Number(l.quantity), 0);
+    const more = jars.length - drawn;
+    if (drawn === 0 || more === 0) continue;
+    const things = kind === 'lid' ? 'lids' : jars[0] ? jarSize(jars[0].size).plural : 'jars';
+    out.push({
+      key: `books:${kind}`,
+      what: `${jars.length} jars are filled, ${drawn} ${things} drawn.`,
+      draw: more > 0 ? { lineId: null, kind, quantity: more, unit: 'each' } : null,
+      settled: null,
+    });
+  }
+  for (const used of of.used)
+    out.push({
+      key: `books:used:${used.by.eventId}`,
+      what: 'A lot was used while the book was away, and is not drawn yet.',
+      draw: null,
+      settled: null,
+    });
+  return out;
+}

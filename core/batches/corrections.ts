@@ -1,0 +1,243 @@
+import { evidenceFaults, PH_LIMIT } from '../acid/index.ts';
+import { type Names, byName, instantMs } from '../measure/index.ts';
+import { type BatchEvent, type EventBodies, isDecision } from './events.ts';
+import { type PlacedEntry, inOrder, seqOf } from './evidence.ts';
+import type { CountedEntry } from './counted.ts';
+import type { Amendment, Trace } from './state.ts';
+
+/** A correction this soon after what it corrects, by the same person, is a slip of the finger. */
+export const SLIP_MS = 120_000;
+
+type Corrected = PlacedEntry & { event: BatchEvent<'entry.corrected'> };
+
+/** The entries that stand, and what became of those that were corrected. */
+export interface Settled {
+  standing: CountedEntry[];
+  amendments: Names<Amendment>;
+}
+
+/**
+ * Puts corrections in the place of what they correct. The one with the greatest number of the server's wins. One that
+ * makes the evidence of safety better counts only when somebody with the right to sign stands behind it, unless it is a
+ * slip: entered within two minutes by the same person, with nothing built on what it corrects.
+ */
+export function settleCorrections(placed: readonly PlacedEntry[]): Settled {
+  const byId = new Map(placed.map(p => [p.event.id, p]));
+  const signed = new Set(
+    placed.flatMap(({ event }) =>
+      event.type === 'correction.signed' && event.receipt !== null && event.receipt.signs !== false
+        ? [event.body.correctionId]
+        : [],
+    ),
+  );
+  const corrections = new Map<string, Corrected[]>();
+  for (const p of placed) {
+    if (p.event.type !== 'entry.corrected') continue;
+    const original = byId.get(p.event.body.replaces);
+    if (!original || isDecision(original.event.type) || original.event.type !== p.event.body.type) continue;
+    const list = corrections.get(original.event.id) ?? [];
+    list.push(p as Corrected);
+    corrections.set(original.event.id, list);
+  }
+  const start = placed.find(p => p.event.type === 'batch.started')?.event as
+    BatchEvent<'batch.started'> | undefined;
+  const limit = start?.body.phLimit ?? PH_LIMIT;
+  const amendments: Names<Amendment> = byName();
+  const standing: CountedEntry[] = [];
+  for (const p of placed) {
+    const own = corrections.get(p.event.id);
+    if (!own) {
+      standing.push({ ...p, trace: traceOf(p, false) });
+      continue;
+    }
+    own.sort((a, b) => seqOf(a.event) - seqOf(b.event) || a.event.deviceCounter - b.event.deviceCounter);
+    // What was taken back stands as nothing.
+    const versions: (PlacedEntry | null)[] = [p];
+    const told = own.map((by): Amendment['corrections'][number] => {
+      const next = correctedBy(p, by);
+      const isSlip = isSlipOf(p, by, placed);
+      const isSigned =
+        by.event.receipt !== null && (by.event.receipt.signs !== false || signed.has(by.event.id));
+      const counts = isSigned || isSlip || !versions.some(was => improves(was, next, placed, limit));
+      if (counts) versions.push(next);
+      const { personId, body } = by.event;
+      return {
+        correctionId: by.event.id,
+        personId,
+        reason: body.reason,
+        counts,
+        slip: isSlip,
+        signed: isSigned,
+      };
+    });
+    const stands = told.findLast(t => t.counts);
+    amendments[p.event.id] = {
+      was: { type: p.event.type, body: p.event.body } as Amendment['was'],
+      was_ms: p.at_ms,
+      standing: stands?.correctionId ?? null,
+      corrections: told,
+    };
+    const last = versions.at(-1);
+    // A slip that was mended at once is no blemish on the evidence.
+    if (last) standing.push({ ...last, trace: traceOf(last, stands !== undefined && !stands.slip) });
+  }
+  return { standing: standing.sort(inOrder), amendments };
+}
+
+/** The entry as a correction makes it; null where it takes it back. A new time lies no later than the entry arrived. */
+function correctedBy(original: PlacedEntry, { event: { body } }: Corrected): PlacedEntry | null {
+  if (body.body === null) return null;
+  const event = { ...original.event, body: body.body } as BatchEvent;
+  if (body.occurredAt === null) return { ...original, event };
+  const arrived = original.event.receipt ? instantMs(original.event.receipt.at) : Infinity;
+  return {
+    event: { ...event, occurredAt: body.occurredAt, typedInAfterwards: true } as BatchEvent,
+    at_ms: Math.min(instantMs(body.occurredAt), arrived),
+    known: original.known === 'waiting' ? 'waiting' : 'written up',
+    doubtful: instantMs(body.occurredAt) > arrived,
+    earliest_ms: Math.min(instantMs(body.occurredAt), arrived),
+    latest_ms: Math.min(instantMs(body.occurredAt), arrived),
+  };
+}
+
+/** Entered within two minutes by the same person, with nothing built on what it corrects. */
+function isSlipOf(original: PlacedEntry, by: Corrected, placed: readonly PlacedEntry[]): boolean {
+  if (original.event.personId !== by.event.personId) return false;
+  if (original.event.typedInAfterwards || by.event.typedInAfterwards || by.doubtful) return false;
+  if (by.at_ms - original.at_ms > SLIP_MS || by.at_ms < original.at_ms) return false;
+  const [from, to] = [seqOf(original.event), seqOf(by.event)];
+  return !placed.some(({ event }) => {
+    const at = seqOf(event);
+    const between = at > from && at < to && event.id !== by.event.id;
+    return between && buildsOn(event, original.event);
+  });
+}
+
+/** Jars an entry is about; null for none in particular. */
+function jarsOf(event: BatchEvent): readonly number[] | null {
+  switch (event.type) {
+    case 'jars.pressed':
+      return [...event.body.sealed, ...event.body.failed];
+    case 'ph.read':
+      return [event.body.jar];
+    case 'jars.filled':
+    case 'dose.given':
+    case 'dose.missed':
+    case 'jars.released':
+    case 'jars.taken':
+    case 'labels.printed':
+    case 'load.packed':
+      return event.body.jars;
+    default:
+      return null;
+  }
+}
+
+function loadOf(event: BatchEvent): string | null {
+  switch (event.type) {
+    case 'load.packed':
+    case 'load.boiling':
+    case 'load.boil_lost':
+    case 'load.heat_off':
+    case 'load.lifted':
+      return event.body.loadId;
+    default:
+      return null;
+  }
+}
+
+/** Whether a later entry rests on an earlier one: the same load went on, or its jars were released, labelled, taken. */
+function buildsOn(later: BatchEvent, earlier: BatchEvent): boolean {
+  if (later.type === 'deviation.settled')
+    return later.body.key.includes(earlier.id) || later.body.key.includes(loadOf(earlier) ?? earlier.id);
+  const load = loadOf(earlier);
+  if (load !== null && loadOf(later) === load) return true;
+  if (later.type !== 'jars.released' && later.type !== 'jars.taken' && later.type !== 'labels.printed')
+    return false;
+  const jars = jarsOf(earlier);
+  return jars === null || later.body.jars.some(n => jars.includes(n));
+}
+
+/**
+ * Whether a correction makes the evidence of safety better: a reading above the limit, or one that did not count, a lost
+ * boil, a time that grows, a failed press, a missed dose, a temperature that rises.
+ */
+function improves(
+  was: PlacedEntry | null,
+  next: PlacedEntry | null,
+  placed: readonly PlacedEntry[],
+  limit: number,
+): boolean {
+  // What was taken back and comes again is new evidence, whatever it says.
+  if (was === null) return next !== null;
+  const { event } = was;
+  const then = next?.event.body;
+  // By what it says of its time, even where it is not believed.
+  const says_ms = next?.event.typedInAfterwards ? instantMs(next.event.occurredAt) : next?.at_ms;
+  const moved_ms = says_ms === undefined ? 0 : says_ms - was.at_ms;
+  switch (event.type) {
+    case 'ph.read': {
+      const reading = then as EventBodies['ph.read'] | undefined;
+      if (!reading) return event.body.ph > limit;
+      const faults = (r: EventBodies['ph.read']) => evidenceFaults(r, null).length;
+      return (
+        (event.body.ph > limit && reading.ph < event.body.ph) ||
+        faults(reading) < faults(event.body) ||
+        moved_ms !== 0
+      );
+    }
+    case 'load.boil_lost':
+      return next === null || moved_ms !== 0;
+    case 'load.boiling':
+      return next === null || moved_ms < 0;
+    case 'load.heat_off':
+      return (next === null || moved_ms > 0) && isFirstEnd(event, placed);
+    case 'load.lifted':
+      return moved_ms !== 0 || (next === null && isFirstEnd(event, placed));
+    case 'jars.pressed': {
+      const failed = (then as EventBodies['jars.pressed'] | undefined)?.failed ?? [];
+      return event.body.failed.some(n => !failed.includes(n)) || (next !== null && moved_ms > 0);
+    }
+    case 'dose.missed': {
+      const jars = (then as EventBodies['dose.missed'] | undefined)?.jars ?? [];
+      return event.body.jars.some(n => !jars.includes(n));
+    }
+    case 'temperature.read': {
+      const read = then as EventBodies['temperature.read'] | undefined;
+      return read === undefined
+        ? event.body.where === 'jar'
+        : read.temp_C > event.body.temp_C || read.where !== event.body.where || moved_ms < 0;
+    }
+    default:
+      return false;
+  }
+}
+
+function isFirstEnd(
+  event: BatchEvent<'load.heat_off' | 'load.lifted'>,
+  placed: readonly PlacedEntry[],
+): boolean {
+  return !placed.some(
+    ({ event: other }) =>
+      (other.type === 'load.heat_off' || other.type === 'load.lifted') &&
+      other.body.loadId === event.body.loadId &&
+      other.id !== event.id &&
+      seqOf(other) < seqOf(event),
+  );
+}
+
+function traceOf(
+  { event, at_ms, known, doubtful, earliest_ms, latest_ms }: PlacedEntry,
+  corrected: boolean,
+): Trace {
+  return {
+    eventId: event.id,
+    personId: event.personId,
+    at_ms,
+    known,
+    doubtful,
+    earliest_ms,
+    latest_ms,
+    corrected,
+  };
+}

@@ -1,0 +1,141 @@
+import { under } from '../measure/index.ts';
+import type { BatchEvent, Correction, CorrectableType, EventBodies, EventType } from './events.ts';
+
+type Body = Record<string, unknown>;
+const place = { outletId: null, potId: null };
+
+/**
+ * How the bodies of a kind of entry were raised from one shape to the next, in order. A shape that was ever sent is read
+ * forever: entries are stored as they came, and brought up to date whenever they are read.
+ */
+const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } = {
+  'batch.started': [body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body })],
+  'jars.released': [body => ({ named: [], ...body })],
+  'step.started': [body => ({ ...place, ...body })],
+  'step.done': [body => ({ ...place, ...body })],
+  'line.weighed': [body => ({ ...place, ...body })],
+  'measure.taken': [body => ({ ...place, ...body })],
+  'temperature.read': [body => ({ ...place, instrumentId: null, ...body })],
+  'jars.filled': [body => ({ ...place, ...body })],
+  'load.packed': [body => ({ cannerId: null, heat: null, ...body })],
+  'jars.pressed': [body => ({ how: 'pressed', ...body })],
+  'ph.read': [body => ({ instrumentId: null, calibration: null, ...body })],
+  'entry.corrected': [body => ({ bodyVersion: 1, ...body })],
+};
+
+/** Every kind of entry there is: with how many shapes its body has had. */
+export const VERSIONS: { readonly [K in EventType]: number } = {
+  'batch.started': 2,
+  'lot.drawn': 1,
+  'draw.reversed': 1,
+  'lots.returned': 1,
+  'jars.taken': 1,
+  'jars.released': 2,
+  'labels.printed': 1,
+  'outlet.opened': 1,
+  'step.started': 2,
+  'step.done': 2,
+  'line.weighed': 2,
+  'line.added': 1,
+  'measure.taken': 2,
+  'lot.used': 1,
+  'yield.explained': 1,
+  'temperature.read': 2,
+  'jars.filled': 2,
+  'dose.given': 1,
+  'dose.missed': 1,
+  'canner.lit': 1,
+  'load.packed': 2,
+  'load.boiling': 1,
+  'load.boil_lost': 1,
+  'load.heat_off': 1,
+  'load.lifted': 1,
+  'jars.set_aside': 1,
+  'jars.moved': 1,
+  'jars.pressed': 2,
+  'ph.read': 2,
+  'minutes.worked': 1,
+  'minutes.shared': 1,
+  'kitchen.worked': 1,
+  'energy.used': 1,
+  'note.written': 1,
+  'deviation.settled': 1,
+  'entry.corrected': 2,
+  'correction.signed': 1,
+};
+
+/**
+ * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
+ * asks for what it cannot read again, rather than refuse it.
+ */
+export const RECORD_SHAPE = 2;
+
+/** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
+export const versionOf = (type: string): number | null =>
+  under(VERSIONS as { [type: string]: number }, type) ?? null;
+
+function raised(type: EventType, version: number, body: Body): Body {
+  return (RISES[type] ?? []).slice(version - 1).reduce((was, rise) => rise(was), body);
+}
+
+/**
+ * An entry in the shape of today.
+ *
+ * @param event  as it was stored, of whatever shape
+ * @returns the same entry where its shape is today's; null where its kind or shape came with a newer build
+ */
+export function upgradeEvent(event: BatchEvent): BatchEvent | null {
+  const newest = versionOf(event.type);
+  if (newest === null || event.typeVersion > newest) return null;
+  let body: Body = event.body as unknown as Body;
+  if (event.typeVersion < newest) body = raised(event.type, event.typeVersion, body);
+  if (event.type === 'entry.corrected') {
+    const { type, bodyVersion, body: inner } = body as unknown as BatchEvent<'entry.corrected'>['body'];
+    const known = versionOf(type);
+    if (known === null || bodyVersion > known) return null;
+    if (inner !== null && bodyVersion < known)
+      body = {
+        ...body,
+        body: raised(type, bodyVersion, inner as unknown as Body),
+        bodyVersion: known,
+      };
+  }
+  return body === (event.body as unknown as Body)
+    ? event
+    : ({ ...event, typeVersion: newest, body } as BatchEvent);
+}
+
+/** What goes without saying in an entry: the main outlet, the first pot and canner, no instrument named. */
+type Usual =
+  | 'outletId'
+  | 'potId'
+  | 'equipment'
+  | 'instrumentId'
+  | 'calibration'
+  | 'cannerId'
+  | 'heat'
+  | 'how'
+  | 'named'
+  | 'bodyVersion';
+
+/** A body as it is entered: what goes without saying may be left out. */
+export type Entered<K extends EventType> = K extends 'entry.corrected'
+  ? Omit<Correction, 'body' | 'bodyVersion'> & { body: Entered<CorrectableType> | null; bodyVersion?: number }
+  : Omit<EventBodies[K], Usual> & Partial<Pick<EventBodies[K], Usual & keyof EventBodies[K]>>;
+
+/**
+ * The whole body of a new entry.
+ *
+ * @example
+ * complete('jars.pressed', { sealed: [1, 2], failed: [] }).how; // 'pressed'
+ */
+export function complete<K extends EventType>(type: K, entered: Entered<K>): EventBodies[K] {
+  const body = entered as unknown as Body;
+  if (type !== 'entry.corrected') return raised(type, 1, body) as unknown as EventBodies[K];
+  const correction = body as unknown as EventBodies['entry.corrected'];
+  return {
+    ...correction,
+    body: correction.body && complete(correction.type, correction.body as never),
+    bodyVersion: VERSIONS[correction.type],
+  } as EventBodies[K];
+}

@@ -1,0 +1,27 @@
+import { type BatchEvent, type PlacedEntry, placeEntries, seqOf, upgradeEvent } from '../batches/index.ts';
+
+/** One line of a record: an entry where it happened, with the corrections of it beneath, in the server's order. */
+export interface RecordLine extends PlacedEntry {
+  corrections: PlacedEntry[];
+}
+
+/**
+ * A batch's record as one reads it: every entry in the order in which it happened, each correction under what it
+ * corrects. An entry that only a newer build reads is left out.
+ */
+export function recordOf(events: readonly BatchEvent[]): RecordLine[] {
+  const placed = placeEntries(events.flatMap(e => upgradeEvent(e) ?? []));
+  const ids = new Set(placed.map(p => p.event.id));
+  const corrections = new Map<string, PlacedEntry[]>();
+  const lines: RecordLine[] = [];
+  for (const p of placed) {
+    if (p.event.type === 'entry.corrected' && ids.has(p.event.body.replaces)) {
+      const of = p.event.body.replaces;
+      corrections.set(of, [...(corrections.get(of) ?? []), p]);
+    } else lines.push({ ...p, corrections: [] });
+  }
+  return lines.map(line => ({
+    ...line,
+    corrections: (corrections.get(line.event.id) ?? []).sort((a, b) => seqOf(a.event) - seqOf(b.event)),
+  }));
+}

@@ -1,0 +1,20 @@
+import { Box, Button } from '@mui/material';
+import { Sheet } from '../kit/parts.tsx';
+import { say } from '../words/index.ts';
+import type { OpenBatch } from './open-batch.ts';
+
+/** Says that the record holds what this page is too old to read; clocks and entries go on beside it. */
+export function NewerEntries({ batch }: { batch: OpenBatch }) {
+  const n = batch.state.newer.length;
+  if (n === 0) return null;
+  return (
+    <Sheet tone="ox" sx={{ mb: 2 }}>
+      <strong>{say('newer.what')}</strong> {say('newer.why', { n })}
+      <Box sx={{ mt: 1 }}>
+        <Button variant="outlined" onClick={() => window.location.reload()}>
+          {say('newer.load')}
+        </Button>
+      </Box>
+    </Sheet>
+  );
+}

@@ -1,0 +1,105 @@
+import { type BatchView, type FactEntry, readBatch } from '@cocotte/contract';
+import {
+  type BatchEvent,
+  type BatchState,
+  type DecisionType,
+  type Entered,
+  type FactType,
+  type Stamp,
+  complete,
+} from '@cocotte/core/batches';
+import { type BatchStanding, assess } from '@cocotte/core/checks';
+import type { Fault } from '@cocotte/core/measure';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
+import { type Waiting, drawCount, makeStamp, outbox } from '../outbox/index.ts';
+import { call, faultsOf } from '../shell/call.ts';
+import { useHere } from '../shell/session.tsx';
+import type { When } from './when.ts';
+
+/** A fact as it is entered: its type and its body, without what goes without saying. */
+export type Fact = { [K in FactType]: [K, Entered<K>] }[FactType];
+
+export interface OpenBatch {
+  id: string;
+  view: BatchView;
+  events: BatchEvent[];
+  state: BatchState;
+  standing: BatchStanding;
+  /** Entries of this batch that have not arrived yet. */
+  pending: readonly Waiting[];
+  /**
+   * Enters facts, now or as happened at a typed instant: kept at once, delivered when it can be. Gives their ids, or
+   * null where the time cannot be read.
+   */
+  enter: (facts: Fact[], when?: When | number) => Promise<readonly string[] | null>;
+  /** Makes a decision at the server and takes its answer in. */
+  decide: (type: DecisionType, work: (stamp: Stamp) => Promise<BatchView>, when?: When) => Promise<Fault[]>;
+  busy: boolean;
+}
+
+/** A batch on this device: the server's record, and what waits here, folded by the same function as everywhere. */
+export function useBatch(batchId: string): { batch: OpenBatch | null; error: unknown } {
+  const { person, kitchen } = useHere();
+  const client = useQueryClient();
+  const { data: view, error } = useQuery({
+    queryKey: ['batch', batchId],
+    queryFn: () => call(readBatch, { params: { batchId } }),
+    refetchInterval: 5000,
+  });
+  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const [busy, setBusy] = useState(false);
+  const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
+  const folded = useMemo(() => {
+    if (!view) return null;
+    const known = new Set(view.events.map(e => e.id));
+    const own = [...sent.filter(w => w.batchId === batchId), ...pending];
+    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()]
+      .filter(w => !known.has(w.entry.id))
+      .map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId, receipt: null }) as BatchEvent);
+    const events: BatchEvent[] = [...view.events, ...fresh];
+    return { events, ...assess(events) };
+  }, [view, pending, sent, kitchen.id, batchId]);
+  const lastSeq = view?.lastSeq ?? 0;
+  const enter = useCallback<OpenBatch['enter']>(
+    async (facts, when) => {
+      const at =
+        typeof when === 'number' ? { typedAt_ms: when } : when ? await when.read() : { typedAt_ms: null };
+      if (!at) return null;
+      const makers = facts.map(
+        ([type, body]) =>
+          device =>
+            ({
+              ...makeStamp(type, person.id, at.typedAt_ms, lastSeq, device),
+              type,
+              body: complete(type, body as never),
+            }) as FactEntry,
+      ) satisfies Parameters<typeof outbox.add>[2];
+      return (await outbox.add(kitchen.id, batchId, makers)).map(e => e.id);
+    },
+    [kitchen.id, batchId, person.id, lastSeq],
+  );
+  const decide = useCallback<OpenBatch['decide']>(
+    async (type, work, when) => {
+      const at = when ? await when.read() : { typedAt_ms: null };
+      if (!at) return [];
+      setBusy(true);
+      try {
+        const stamp = makeStamp(type, person.id, at.typedAt_ms, lastSeq, await drawCount());
+        client.setQueryData(['batch', batchId], await work(stamp));
+        for (const queryKey of [['today'], ['batches'], ['lots']])
+          void client.invalidateQueries({ queryKey });
+        return [];
+      } catch (error_) {
+        return faultsOf(error_);
+      } finally {
+        setBusy(false);
+      }
+    },
+    [client, batchId, person.id, lastSeq],
+  );
+  return {
+    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null,
+    error,
+  };
+}

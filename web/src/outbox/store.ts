@@ -1,0 +1,88 @@
+import type { FactEntry } from '@cocotte/contract';
+import type { Fault } from '@cocotte/core/measure';
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { v7 } from 'uuid';
+
+/** An entry on its way: where it belongs, and what the server said where it would not take it. */
+export interface Waiting {
+  key: number;
+  kitchenId: string;
+  batchId: string;
+  entry: FactEntry;
+  /** Set when the server refused it for good. */
+  refused: Fault[] | null;
+}
+
+/** This device, and how many entries it has made. */
+export interface DeviceCount {
+  deviceId: string;
+  deviceCounter: number;
+}
+
+interface Schema extends DBSchema {
+  entries: { key: number; value: Omit<Waiting, 'key'> & { key?: number } };
+  device: { key: string; value: { id: string; counter: number } };
+}
+
+const THIS = 'this';
+/** Where the device was counted by builds before this one. */
+const BEFORE = { id: 'cocotte.device', counter: 'cocotte.counter' };
+
+let opened: Promise<IDBPDatabase<Schema>> | null = null;
+const database = () =>
+  (opened ??= openDB<Schema>('cocotte', 2, {
+    upgrade(db, from) {
+      if (from < 1) db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true });
+      if (from < 2)
+        void db.createObjectStore('device').put(
+          {
+            id: localStorage.getItem(BEFORE.id) ?? v7(),
+            counter: Number(localStorage.getItem(BEFORE.counter) ?? '0'),
+          },
+          THIS,
+        );
+    },
+  }));
+
+/** Everything that waits, oldest first. */
+export const waiting = async (): Promise<Waiting[]> =>
+  (await (await database()).getAll('entries')) as Waiting[];
+
+/**
+ * Makes entries and keeps them. The device's count is drawn in the transaction that keeps them: no two entries have the
+ * same, whatever other tabs do, and none is lost that was counted.
+ */
+export async function keep(
+  kitchenId: string,
+  batchId: string,
+  makers: readonly ((device: DeviceCount) => FactEntry)[],
+): Promise<FactEntry[]> {
+  const tx = (await database()).transaction(['entries', 'device'], 'readwrite');
+  const device = (await tx.objectStore('device').get(THIS)) as { id: string; counter: number };
+  const entries = makers.map((make, i) =>
+    make({ deviceId: device.id, deviceCounter: device.counter + i + 1 }),
+  );
+  void tx.objectStore('device').put({ ...device, counter: device.counter + makers.length }, THIS);
+  for (const entry of entries)
+    void tx.objectStore('entries').add({ kitchenId, batchId, entry, refused: null });
+  await tx.done;
+  return entries;
+}
+
+/** Draws the device's next count, for a decision that is asked of the server at once. */
+export async function draw(): Promise<DeviceCount> {
+  const tx = (await database()).transaction('device', 'readwrite');
+  const device = (await tx.store.get(THIS)) as { id: string; counter: number };
+  const deviceCounter = device.counter + 1;
+  void tx.store.put({ ...device, counter: deviceCounter }, THIS);
+  await tx.done;
+  return { deviceId: device.id, deviceCounter };
+}
+
+/** Lets go of entries, and notes what the server said of those it will not take. */
+export async function settle(gone: readonly number[], refused: readonly Waiting[]): Promise<void> {
+  const tx = (await database()).transaction('entries', 'readwrite');
+  for (const key of gone) void tx.store.delete(key);
+  for (const one of refused) void tx.store.put(one);
+  await tx.done;
+}
