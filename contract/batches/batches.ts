@@ -42,6 +42,7 @@ const due = shape<Due>({
   kind: choice(['press', 'acidity', 'settle', 'sign', 'held', 'release', 'label'] as const),
   from_ms: instant_ms,
   count,
+  next: text({ max: 1000 }),
 });
 const summary = shape<BatchSummary>({
   lotCode: text({ max: 40 }),
@@ -78,17 +79,18 @@ export const batchRow = shape<BatchRow>({ id: uuid, summary, lastSeq: count });
 /** Params of an endpoint that is about one batch. */
 export const batchParams = shape<{ batchId: string }>({ batchId: uuid });
 
-/** Batches, newest first, 50 a page; by stage, or by words in name and lot code. */
+/** Batches, newest first, 50 a page; by stage, by being asked more by the rules of today, or by words in name and lot code. */
 export const listBatches = endpoint({
   name: 'batches.list',
   method: 'GET',
   path: '/api/kitchens/:kitchenId/batches',
   who: 'viewer',
-  summary: 'Batches, newest first, 50 a page; by stage, or by words in name and lot code',
+  summary:
+    'Batches, newest first, 50 a page; by stage, by being asked more by the rules of today, or by words in name and lot code',
   query: shape<{ after: string; search: string; stage: string }>({
     after: text({ max: 200 }),
     search: text({ max: 100 }),
-    stage: choice(['', 'cooking', 'checking', 'released', 'closed', 'open']) as never,
+    stage: choice(['', 'cooking', 'checking', 'released', 'closed', 'open', 'asks more']) as never,
   }),
   reply: shape<{ batches: BatchRow[]; next: string | null }>({
     batches: list(batchRow, { max: 50 }),

@@ -164,7 +164,7 @@ describe('what is due', () => {
     batch.process(1, [1, 2], 40);
     batch.process(2, [3, 4], 40);
     const lifted_ms = batch.now_ms;
-    expect(due(batch)[0]).toEqual({ kind: 'press', from_ms: lifted_ms + 12 * HOUR_MS, count: 4 });
+    expect(due(batch)[0]).toEqual({ kind: 'press', from_ms: lifted_ms + 12 * HOUR_MS, count: 4, next: '' });
     batch.wait(13 * 60).fact('jars.pressed', { sealed: [1, 3], failed: [] });
     expect(due(batch)[0]).toMatchObject({ kind: 'press', count: 2 });
     batch.fact('jars.set_aside', { jars: [2], why: 'broken' });
@@ -198,7 +198,7 @@ describe('what is due', () => {
   it('acidity a day after lifting: once a reading counts, or one is above the limit, no more', () => {
     const batch = lifted();
     const acidity = () => due(batch).find(d => d.kind === 'acidity');
-    expect(acidity()).toEqual({ kind: 'acidity', from_ms: batch.now_ms + 24 * HOUR_MS, count: 1 });
+    expect(acidity()).toMatchObject({ kind: 'acidity', from_ms: batch.now_ms + 24 * HOUR_MS, count: 1 });
     batch.wait(23 * 60).readPh(3.9, { hoursSinceProcessing: 48 });
     expect(acidity()).toBeDefined();
     batch.wait(60).readPh(3.9, { jar: 2 });
@@ -249,6 +249,44 @@ describe('what is due', () => {
     const hopeless = filled();
     hopeless.process(1, four, 5);
     expect(due(hopeless).find(d => d.kind === 'settle')).toBeUndefined();
+  });
+});
+
+describe('a batch that is held', () => {
+  it('stands among what is due with its next step, until each jar has gone its way', () => {
+    const batch = filled();
+    batch.process(1, four, 5);
+    batch.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] });
+    batch.wait(13 * 60).readPh(3.9);
+    expect(due(batch)).toMatchObject([{ kind: 'held', count: 3 }]);
+    expect(due(batch)[0]?.next).toMatch(/Load 1 .* boiled 5 min of 40 min\. Within 24 h put the jars back/);
+    batch.fact('jars.moved', { jars: [2, 3], to: 'refrigerator' });
+    expect(due(batch)).toMatchObject([{ kind: 'held', count: 1 }]);
+    expect(forms(batch)).toEqual(['set aside', 'set aside', 'set aside', 'held']);
+    // What stands in the cold may go into the canner again, and then is judged by that.
+    batch.wait(5).process(2, [2, 3], 40);
+    expect(forms(batch)).toEqual(['set aside', 'cooling', 'cooling', 'held']);
+    batch.fact('jars.moved', { jars: [4], to: 'freezer' });
+    expect(due(batch).map(d => d.kind)).not.toContain('held');
+  });
+
+  it('calls for somebody who may sign, while a correction waits for that', () => {
+    const batch = lifted().wait(25 * 60);
+    const reading = batch.readPh(4.9).events.at(-1);
+    batch.wait(60).add(
+      'entry.corrected',
+      {
+        replaces: reading?.id ?? '',
+        type: 'ph.read',
+        body: { ...(reading?.body as object), ph: 3.9 } as never,
+        occurredAt: null,
+        reason: 'a slip of the pen',
+      },
+      { signs: false },
+    );
+    expect(due(batch).find(d => d.kind === 'sign')).toMatchObject({ count: 1 });
+    batch.add('correction.signed', { correctionId: batch.events.at(-1)?.id ?? '' });
+    expect(due(batch).find(d => d.kind === 'sign')).toBeUndefined();
   });
 });
 

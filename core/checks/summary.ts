@@ -44,6 +44,8 @@ export interface Due {
   kind: 'press' | 'acidity' | 'settle' | 'sign' | 'held' | 'release' | 'label';
   from_ms: number;
   count: number;
+  /** For jars that are held: the next step; else empty. */
+  next: string;
 }
 
 /** What lists, the rail and Today need to know of a batch, without its events. Kept by the server as a projection. */
@@ -282,8 +284,8 @@ function runningOf(state: BatchState): Running[] {
 function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Due[] {
   const due: Due[] = [];
   const hour = 3_600_000;
-  const add = (kind: Due['kind'], from_ms: number, count: number) =>
-    count > 0 && due.push({ kind, from_ms, count });
+  const add = (kind: Due['kind'], from_ms: number, count: number, next = '') =>
+    count > 0 && due.push({ kind, from_ms, count, next });
   const liftedOf = (n: number) => {
     const jar = state.jars.find(j => j.number === n);
     return state.loads.find(l => l.id === jar?.loadIds.at(-1))?.lifted ?? null;
@@ -318,7 +320,9 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
   );
   // A held batch with nothing else to do would be forgotten: it stands on Today until each jar has gone its way.
   const held = now.forms.filter(f => f.form === 'held' || f.form === 'failed').length;
-  if (!due.some(d => d.kind !== 'label')) add('held', lastLift, held);
+  const why = now.gate.conditions.find(c => !c.met && c.against) ?? now.gate.conditions.find(c => !c.met);
+  if (!due.some(d => d.kind !== 'label'))
+    add('held', lastLift, held, why ? `${why.evidence} ${why.next}` : '');
   return due.sort((a, b) => a.from_ms - b.from_ms);
 }
 

@@ -1,4 +1,11 @@
-import { type BatchEvent, type PlacedEntry, placeEntries, seqOf, upgradeEvent } from '../batches/index.ts';
+import {
+  type BatchEvent,
+  type BatchState,
+  type PlacedEntry,
+  placeEntries,
+  seqOf,
+  upgradeEvent,
+} from '../batches/index.ts';
 
 /** One line of a record: an entry where it happened, with the corrections of it beneath, in the server's order. */
 export interface RecordLine extends PlacedEntry {
@@ -24,4 +31,15 @@ export function recordOf(events: readonly BatchEvent[]): RecordLine[] {
     ...line,
     corrections: (corrections.get(line.event.id) ?? []).sort((a, b) => seqOf(a.event) - seqOf(b.event)),
   }));
+}
+
+/**
+ * Whether a settlement settled nothing: it came before what it settles, was a second one, or by somebody who may not
+ * sign. It stays in the record, as a remark.
+ */
+export function isRemark(state: Pick<BatchState, 'deviations' | 'books'>, event: BatchEvent): boolean {
+  return (
+    event.type === 'deviation.settled' &&
+    ![...state.deviations, ...state.books].some(d => d.settled?.by.eventId === event.id)
+  );
 }

@@ -2,7 +2,7 @@ import { byName } from '@cocotte/core/measure';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createInterface } from 'node:readline/promises';
 import { parseArgs } from 'node:util';
-import { rebuildKitchen } from './admin/rebuild.ts';
+import { rebuildKitchen, renewProjections } from './admin/rebuild.ts';
 import { verifyChain } from './admin/verify.ts';
 import { systemClock } from './house/clock.ts';
 import { type Database, enterKitchen, openDatabase } from './house/database.ts';
@@ -22,6 +22,15 @@ const COMMANDS = byName<(args: string[]) => Promise<void>>({
     const role = decodeURIComponent(new URL(DATABASE_URL).username);
     const names = await migrate(MIGRATION_DATABASE_URL, role);
     if (names.length > 0) console.log(`Brought the database up to date: ${names.join(', ')}`);
+    await withDatabase('owner', async database => {
+      for (const id of await kitchenIds(database)) {
+        const renewed = await database.outside(async trx => {
+          await enterKitchen(trx, id);
+          return renewProjections(trx, id);
+        });
+        if (renewed > 0) console.log(`${id}: ${renewed} batches derived again by the rules of today`);
+      }
+    });
   },
 
   async verify() {

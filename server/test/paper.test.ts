@@ -217,6 +217,8 @@ describe('the record on paper', () => {
       'Correction of entry',
       'poor light',
       'Released jars 2-12',
+      'Ona, entered at the time',
+      'Entered at the time: it arrived as it happened.',
       'Ona',
       'met',
     ])

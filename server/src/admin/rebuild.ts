@@ -51,3 +51,20 @@ export async function rebuildKitchen(trx: Trx, kitchenId: string): Promise<numbe
   await recount(trx, kitchenId);
   return ids.length;
 }
+
+/**
+ * Derives again the rows of batches that older rules derived: where a batch stands, and what is due, follow from its
+ * entries by the rules of today.
+ *
+ * @returns how many were
+ */
+export async function renewProjections(trx: Trx, kitchenId: string): Promise<number> {
+  await batchQueries.lockHead(trx, kitchenId);
+  const ids = await batchQueries.selectOutdated(trx, kitchenId);
+  for (const id of ids) {
+    const events = await batchQueries.selectEvents(trx, kitchenId, id);
+    const last = events.at(-1) as SequencedEvent;
+    await batchQueries.writeBatch(trx, kitchenId, project(id, assess(events), last.receipt.seq));
+  }
+  return ids.length;
+}

@@ -140,6 +140,9 @@ export async function selectEvents(trx: Trx, kitchenId: string, batchId: string)
   return (await selectEventTexts(trx, kitchenId, batchId)).map(e => JSON.parse(e.text) as SequencedEvent);
 }
 
+/** Raised with the rules by which a batch's row is derived: rows of older rules are derived again when the server is renewed. */
+export const PROJECTION_RULES = 1;
+
 /** What a list of batches is drawn from. */
 export interface BatchColumns {
   batch_id: string;
@@ -163,11 +166,21 @@ export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns)
     kitchen_id: kitchenId,
     summary: JSON.stringify(row.summary),
     work: JSON.stringify(row.work),
+    rules: PROJECTION_RULES,
   };
   await trx('batches')
     .insert(columns)
     .onConflict(['kitchen_id', 'batch_id'])
-    .merge(['stage', 'open', 'summary', 'work', 'last_seq']);
+    .merge(['stage', 'open', 'summary', 'work', 'last_seq', 'rules']);
+}
+
+/** Batches whose row older rules derived. */
+export async function selectOutdated(trx: Trx, kitchenId: string): Promise<string[]> {
+  return trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .where('rules', '<', PROJECTION_RULES)
+    .orderBy('batch_id')
+    .pluck('batch_id');
 }
 
 /** How many lot codes of this recipe and day there are. */
@@ -187,8 +200,8 @@ export interface BatchText {
   summary: string;
 }
 
-/** Projections from before readings were kept have none. */
-const SUMMARY = `(case when jsonb_exists(summary, 'readings') then summary else summary || '{"readings": []}' end)::text as summary`;
+/** Rows that older rules derived say nothing of what those did not know. */
+const SUMMARY = `('{"readings": [], "asksMore": []}'::jsonb || summary)::text as summary`;
 
 const textFrom = (r: { batch_id: string; summary: string; last_seq: string }): BatchText => ({
   id: r.batch_id,
@@ -219,6 +232,7 @@ export async function selectBatches(
     .limit(PAGE + 1)
     .select('batch_id', 'made_on', 'last_seq', trx.raw(SUMMARY));
   if (stage === 'open') query.where('open', true);
+  else if (stage === 'asks more') query.whereRaw(`summary -> 'asksMore' <> '[]'::jsonb`);
   else if (stage) query.where({ stage });
   const key = fromKey(after, ['day', 'uuid']);
   if (key) query.whereRaw('(made_on, batch_id) < (?::date, ?::uuid)', key);

@@ -11,7 +11,7 @@ import {
   under,
 } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { KNOWN_WORDS, eventWords, recordOf } from '@cocotte/core/records';
+import { KNOWN_WORDS, eventWords, isRemark, recordOf } from '@cocotte/core/records';
 import { type CostContext, type CostSheet, batchCost } from '@cocotte/core/stores';
 import { Flow, newPaper } from '../house/paper.ts';
 
@@ -104,7 +104,11 @@ export async function drawRecord({
         x: 134,
         width: 86,
       },
-      { text: eventWords(event, started.recipe, kitchen), x: 224, width: 292 },
+      {
+        text: `${eventWords(event, started.recipe, kitchen)}${isRemark(state, event) ? ' A remark: it settled nothing.' : ''}`,
+        x: 224,
+        width: 292,
+      },
     ]);
     for (const by of corrections) {
       const told = state.amendments[event.id]?.corrections.find(c => c.correctionId === by.event.id);

@@ -199,6 +199,7 @@ function DueRow({
           {batch.summary.name} · {batch.summary.lotCode} ·{' '}
           {open ? `since ${instantText(due.from_ms, zone)}` : `from ${instantText(due.from_ms, zone)}`}
         </Soft>
+        {due.next && <Box sx={{ fontSize: '0.95rem' }}>{due.next}</Box>}
       </Box>
       {open ? (
         <Button

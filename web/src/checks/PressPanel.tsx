@@ -31,8 +31,10 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   }));
   const bad = present.filter(j => failed.has(j.number)).map(j => j.number);
   const good = present.filter(j => !failed.has(j.number)).map(j => j.number);
-  // What failed, or is held, has somewhere to go in any case.
-  const leaving = bad.length > 0 ? bad : present.filter(j => isStuck(forms.get(j.number))).map(j => j.number);
+  // What failed, is held, or is a trial has somewhere to go in any case.
+  const stays = batch.state.started?.purpose === 'trial';
+  const stuck = present.filter(j => stays || isStuck(forms.get(j.number))).map(j => j.number);
+  const leaving = bad.length > 0 ? bad : stuck;
   const toggle = (n: number) =>
     setFailed(f => {
       const next = new Set(f);

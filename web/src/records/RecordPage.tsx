@@ -2,7 +2,7 @@ import { recordSheet } from '@cocotte/contract';
 import { isDecision } from '@cocotte/core/batches';
 import { altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { KNOWN_WORDS, type RecordLine, eventWords, recordOf } from '@cocotte/core/records';
+import { KNOWN_WORDS, type RecordLine, eventWords, isRemark, recordOf } from '@cocotte/core/records';
 import { Box, Button } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -162,6 +162,7 @@ function Record({ batch }: { batch: OpenBatch }) {
                     >
                       {eventWords(r.event, started.recipe, kitchen)}
                     </Box>
+                    {isRemark(batch.state, r.event) && <Soft> {say('record.remark')}</Soft>}
                     {told(r)?.counts === false && (
                       <Box sx={{ color: 'ox.main' }}>{say('record.unsigned')}</Box>
                     )}

@@ -136,6 +136,10 @@ export const en = {
   'record.unsigned':
     'Does not count yet: it makes the evidence of safety better, so that somebody who may sign has to.',
   'record.you': 'you',
+  'record.remark': 'A remark: it settled nothing.',
+  'records.asked': 'What they ask',
+  'records.asksMore': "Today's rules ask more of these",
+  'records.asksMore.why': 'it takes no release back',
   'rows.keys':
     'Space takes it up, the arrow keys move it, space puts it down, escape leaves it where it was.',
   'rows.left': 'It stays where it was.',
