@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { fold } from '@cocotte/core/batches';
+import { RECORD_SHAPE, fold } from '@cocotte/core/batches';
+import { gate } from '@cocotte/core/checks';
 import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
-import { plumJam } from '@cocotte/demo/recipes';
+import { crushedTomatoes, plumJam } from '@cocotte/demo/recipes';
 import { drawLabels } from '@cocotte/server/labels/sheet';
+import { PaperBatch } from '@cocotte/testing/builders';
 import { Device } from '@cocotte/testing/device';
 import { firstLoad } from '@cocotte/testing/first-load';
 import { tenYearBatch } from '@cocotte/testing/ten-years';
@@ -84,6 +86,7 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
         k.token,
         inside(k, `/batches/${k.batchId}/events`),
         JSON.stringify({
+          ...sentNow(k),
           events: [device.fact(Date.now(), 'temperature.read', { where: 'pot', temp_C: 99 })],
         }),
       ),
@@ -91,9 +94,36 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
     say(
       `${k.title}, append at 20 a second: p95 ${ms(percentile(appends, 0.95))} (target under 20 ms), median ${ms(median(appends))}`,
     );
+    // A day cooked on paper: every entry of it typed, in one delivery.
+    const day = Array.from({ length: DAY_ENTRIES }, (_, i) =>
+      device.fact(
+        Date.now() - (DAY_ENTRIES - i) * 60_000,
+        'temperature.read',
+        { where: 'pot', temp_C: 99 },
+        true,
+      ),
+    );
+    const sent_ms = await call(
+      k.port,
+      k.token,
+      inside(k, `/batches/${k.batchId}/events`),
+      JSON.stringify({ ...sentNow(k), events: day }),
+    );
+    say(
+      `${k.title}, a day of ${DAY_ENTRIES} entries written up and sent at once: ${ms(sent_ms)} (target under 1,000 ms)`,
+    );
     await k.stop();
   }
 }
+
+const DAY_ENTRIES = 80;
+/** What a delivery says of itself. */
+const sentNow = (k: Served) => ({
+  personId: k.personId,
+  kitchenId: k.kitchenId,
+  sentAt: new Date().toISOString(),
+  recordShape: RECORD_SHAPE,
+});
 
 function pure(): void {
   const batch = tenYearBatch(plumJam, {});
@@ -113,8 +143,31 @@ function pure(): void {
     for (const e of events) Date.parse(e.wallClock);
     return performance.now() - began;
   });
+  gateOfMany(runs);
   say(
     `\nFold of ${batch.events.length} entries: median ${ms(percentile(times, 0.5))}, p95 ${ms(percentile(times, 0.95))} (target under 1 ms); floor, parsing and sorting their instants: ${ms(percentile(parse, 0.5))}`,
+  );
+}
+
+/** The gate of a batch of 500 jars in 50 loads. */
+function gateOfMany(runs: number): void {
+  const jars = Array.from({ length: 500 }, (_, i) => i + 1);
+  const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: jars.length }]).drawAll().fill(jars);
+  for (let load = 0; load < 50; load++) batch.process(load + 1, jars.slice(load * 10, load * 10 + 10), 40);
+  batch.wait(13 * 60).fact('jars.pressed', { sealed: jars, failed: [] });
+  batch.wait(13 * 60).readPh(4.1);
+  const state = fold(batch.events);
+  const timed = (work: () => void) =>
+    Array.from({ length: Math.max(30, runs / 4) }, () => {
+      const began = performance.now();
+      work();
+      return performance.now() - began;
+    });
+  timed(() => gate(state));
+  const times = timed(() => gate(state));
+  const floor = timed(() => JSON.stringify(state.jars));
+  say(
+    `\nGate of ${jars.length} jars: median ${ms(percentile(times, 0.5))}, p95 ${ms(percentile(times, 0.95))} (target under 5 ms); floor, writing its jars down: ${ms(percentile(floor, 0.5))}`,
   );
 }
 

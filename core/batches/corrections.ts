@@ -2,8 +2,7 @@ import { evidenceFaults, PH_LIMIT } from '../acid/index.ts';
 import { type Names, byName, instantMs } from '../measure/index.ts';
 import { type BatchEvent, type EventBodies, isDecision } from './events.ts';
 import { type PlacedEntry, inOrder, seqOf } from './evidence.ts';
-import type { CountedEntry } from './counted.ts';
-import type { Amendment, Trace } from './state.ts';
+import type { Amendment } from './state.ts';
 
 /** A correction this soon after what it corrects, by the same person, is a slip of the finger. */
 export const SLIP_MS = 120_000;
@@ -12,7 +11,7 @@ type Corrected = PlacedEntry & { event: BatchEvent<'entry.corrected'> };
 
 /** The entries that stand, and what became of those that were corrected. */
 export interface Settled {
-  standing: CountedEntry[];
+  standing: PlacedEntry[];
   amendments: Names<Amendment>;
 }
 
@@ -43,11 +42,11 @@ export function settleCorrections(placed: readonly PlacedEntry[]): Settled {
     BatchEvent<'batch.started'> | undefined;
   const limit = start?.body.phLimit ?? PH_LIMIT;
   const amendments: Names<Amendment> = byName();
-  const standing: CountedEntry[] = [];
+  const standing: PlacedEntry[] = [];
   for (const p of placed) {
     const own = corrections.get(p.event.id);
     if (!own) {
-      standing.push({ ...p, trace: traceOf(p, false) });
+      standing.push(p);
       continue;
     }
     own.sort((a, b) => seqOf(a.event) - seqOf(b.event) || a.event.deviceCounter - b.event.deviceCounter);
@@ -79,9 +78,14 @@ export function settleCorrections(placed: readonly PlacedEntry[]): Settled {
     };
     const last = versions.at(-1);
     // A slip that was mended at once is no blemish on the evidence.
-    if (last) standing.push({ ...last, trace: traceOf(last, stands !== undefined && !stands.slip) });
+    if (last)
+      standing.push({
+        ...last,
+        trace: { ...last.trace, corrected: stands !== undefined && !stands.slip },
+      });
   }
-  return { standing: standing.sort(inOrder), amendments };
+  // What was not corrected is in its order.
+  return { standing: corrections.size > 0 ? standing.sort(inOrder) : standing, amendments };
 }
 
 /** The entry as a correction makes it; null where it takes it back. A new time lies no later than the entry arrived. */
@@ -89,21 +93,27 @@ function correctedBy(original: PlacedEntry, { event: { body } }: Corrected): Pla
   if (body.body === null) return null;
   const event = { ...original.event, body: body.body } as BatchEvent;
   if (body.occurredAt === null) return { ...original, event };
+  const says_ms = instantMs(body.occurredAt);
   const arrived = original.event.receipt ? instantMs(original.event.receipt.at) : Infinity;
+  const at_ms = Math.min(says_ms, arrived);
   return {
     event: { ...event, occurredAt: body.occurredAt, typedInAfterwards: true } as BatchEvent,
-    at_ms: Math.min(instantMs(body.occurredAt), arrived),
-    known: original.known === 'waiting' ? 'waiting' : 'written up',
-    doubtful: instantMs(body.occurredAt) > arrived,
-    earliest_ms: Math.min(instantMs(body.occurredAt), arrived),
-    latest_ms: Math.min(instantMs(body.occurredAt), arrived),
+    at_ms,
+    trace: {
+      ...original.trace,
+      at_ms,
+      known: original.trace.known === 'waiting' ? 'waiting' : 'written up',
+      doubtful: says_ms > arrived,
+      earliest_ms: at_ms,
+      latest_ms: at_ms,
+    },
   };
 }
 
 /** Entered within two minutes by the same person, with nothing built on what it corrects. */
 function isSlipOf(original: PlacedEntry, by: Corrected, placed: readonly PlacedEntry[]): boolean {
   if (original.event.personId !== by.event.personId) return false;
-  if (original.event.typedInAfterwards || by.event.typedInAfterwards || by.doubtful) return false;
+  if (original.event.typedInAfterwards || by.event.typedInAfterwards || by.trace.doubtful) return false;
   if (by.at_ms - original.at_ms > SLIP_MS || by.at_ms < original.at_ms) return false;
   const [from, to] = [seqOf(original.event), seqOf(by.event)];
   return !placed.some(({ event }) => {
@@ -224,20 +234,4 @@ function isFirstEnd(
       other.id !== event.id &&
       seqOf(other) < seqOf(event),
   );
-}
-
-function traceOf(
-  { event, at_ms, known, doubtful, earliest_ms, latest_ms }: PlacedEntry,
-  corrected: boolean,
-): Trace {
-  return {
-    eventId: event.id,
-    personId: event.personId,
-    at_ms,
-    known,
-    doubtful,
-    earliest_ms,
-    latest_ms,
-    corrected,
-  };
 }

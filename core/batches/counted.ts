@@ -1,14 +1,9 @@
 import type { BatchEvent, EventType } from './events.ts';
 import type { PlacedEntry } from './evidence.ts';
-import type { Deviation, Trace } from './state.ts';
-
-/** An event that counts, after corrections, with its instant. */
-export interface CountedEntry extends PlacedEntry {
-  trace: Trace;
-}
+import type { Deviation } from './state.ts';
 
 /** Events of each kind, in order of happening. */
-export type ByType = { [K in EventType]?: (CountedEntry & { event: BatchEvent<K> })[] };
+export type ByType = { [K in EventType]?: (PlacedEntry & { event: BatchEvent<K> })[] };
 
 /** What a deviation says of itself; it belongs to no load and is not settled unless said. */
 type NewDeviation = Pick<Deviation, 'key' | 'code' | 'jars' | 'what' | 'next'> &

@@ -9,20 +9,29 @@ import type { Receipt, Stamp } from './stamp.ts';
  */
 export type Known = 'live' | 'queued' | 'written up' | 'waiting';
 
-/** An entry with the instant it is taken to have happened. */
-export interface PlacedEntry {
-  event: BatchEvent;
+/** Who entered something, when it happened, and how that is known. */
+export interface Trace {
+  eventId: string;
+  personId: string;
   at_ms: number;
   known: Known;
   /**
-   * Its time is not to be relied on: it was moved from where it cannot have been, or the clock jumped between stamping
-   * and delivering.
+   * Its time is not to be relied on: it was moved from where it cannot have been, the clock jumped between stamping and
+   * delivering, or nobody ever measured the clock by which it waited.
    */
   doubtful: boolean;
-  /** No earlier than this: its own instant, or where that is doubtful what its device had seen and made before. */
+  /** It happened between these, at `at_ms` where its time is not doubtful. */
   earliest_ms: number;
-  /** No later than this: its own instant, or where that is doubtful its arrival. */
   latest_ms: number;
+  /** It stands as a later entry corrected it, see the state's `amendments`. */
+  corrected: boolean;
+}
+
+/** An entry at the instant it is taken to have happened. */
+export interface PlacedEntry {
+  event: BatchEvent;
+  at_ms: number;
+  trace: Trace;
 }
 
 /** An entry that arrived this soon after it happened was entered at the time. */
@@ -61,37 +70,6 @@ export function clockConfirmed(
   return stamping !== null && delivery !== null && Math.abs(stamping - delivery) <= OFFSET_TOLERANCE_MS;
 }
 
-/** When an entry says it happened: as typed; a decision as it arrived; else by the device's clock, set right. */
-function claimed_ms(event: BatchEvent): number {
-  if (event.typedInAfterwards) return instantMs(event.occurredAt);
-  if (event.receipt && isDecision(event.type)) return instantMs(event.receipt.at);
-  const offset = offsetAtStamping_ms(event) ?? offsetAtDelivery_ms(event.receipt) ?? 0;
-  return instantMs(event.wallClock) + offset;
-}
-
-/** Whether a device's clock went unevenly between stamping and delivering: it jumped, or was set. */
-function jumped(event: BatchEvent): boolean {
-  if (event.typedInAfterwards || isDecision(event.type)) return false;
-  const stamping = offsetAtStamping_ms(event);
-  const delivery = offsetAtDelivery_ms(event.receipt);
-  return stamping !== null && delivery !== null && Math.abs(stamping - delivery) > OFFSET_TOLERANCE_MS;
-}
-
-/** Whether an entry waited on a device whose clock nobody had measured: how long it waited, only that clock says. */
-const unmeasured = (event: BatchEvent, at_ms: number): boolean =>
-  !event.typedInAfterwards &&
-  !isDecision(event.type) &&
-  event.receipt?.sentAt != null &&
-  offsetAtStamping_ms(event) === null &&
-  instantMs(event.receipt.at) - at_ms > LIVE_WITHIN_MS;
-
-function knownHow(event: BatchEvent, at_ms: number, doubtful: boolean): Known {
-  if (event.receipt === null) return 'waiting';
-  if (event.typedInAfterwards || doubtful) return 'written up';
-  if (!isDecision(event.type) && offsetAtStamping_ms(event) === null) return 'written up';
-  return instantMs(event.receipt.at) - at_ms <= LIVE_WITHIN_MS ? 'live' : 'queued';
-}
-
 /**
  * The order of a record: by the instant it happened, then by the server's number, what waits last, then by the
  * device's own count.
@@ -128,59 +106,118 @@ export function placeEntries(entries: Iterable<BatchEvent>): PlacedEntry[] {
     const there = unique.get(entry.id);
     if (!there || seqOf(entry) < seqOf(there)) unique.set(entry.id, entry);
   }
-  const seen = arrivals([...unique.values()]);
-  const byDevice = new Map<string, BatchEvent[]>();
-  for (const entry of unique.values()) {
-    const own = byDevice.get(entry.deviceId);
-    if (own) own.push(entry);
-    else byDevice.set(entry.deviceId, [entry]);
+  const told = Array.from(unique.values(), tellingOf);
+  const seenBy = arrivals(told);
+  const byDevice = new Map<string, Telling[]>();
+  for (const t of told) {
+    const own = byDevice.get(t.event.deviceId);
+    if (own) own.push(t);
+    else byDevice.set(t.event.deviceId, [t]);
   }
   const placed: PlacedEntry[] = [];
   for (const own of byDevice.values()) {
-    own.sort((a, b) => a.deviceCounter - b.deviceCounter || (a.id < b.id ? -1 : 1));
-    const latest: number[] = [];
+    own.sort((a, b) => a.event.deviceCounter - b.event.deviceCounter || (a.event.id < b.event.id ? -1 : 1));
     let least = Infinity;
     for (let i = own.length - 1; i >= 0; i--) {
-      const { receipt } = own[i] as BatchEvent;
-      if (receipt) least = Math.min(least, instantMs(receipt.at));
-      latest[i] = receipt ? least : Infinity;
+      const t = own[i] as Telling;
+      if (t.arrived_ms === null) continue;
+      least = Math.min(least, t.arrived_ms);
+      t.latest_ms = least;
     }
     let before_ms = -Infinity;
-    own.forEach((event, i) => {
-      const claimed = claimed_ms(event);
-      const earliest = event.typedInAfterwards ? -Infinity : Math.max(before_ms, seen(event));
-      const at_ms = Math.min(Math.max(claimed, earliest), latest[i] as number);
-      if (!event.typedInAfterwards) before_ms = at_ms;
-      const doubtful =
-        Math.abs(at_ms - claimed) > MOVED_TOLERANCE_MS || jumped(event) || unmeasured(event, at_ms);
-      const latest_ms = doubtful && event.receipt ? instantMs(event.receipt.at) : at_ms;
-      const earliest_ms = doubtful ? Math.max(0, Math.min(earliest, at_ms)) : at_ms;
-      placed.push({
-        event,
-        at_ms,
-        doubtful,
-        earliest_ms,
-        latest_ms,
-        known: knownHow(event, at_ms, doubtful),
-      });
-    });
+    for (const t of own) {
+      const { typedInAfterwards: typed } = t.event;
+      const earliest = typed ? -Infinity : Math.max(before_ms, seenBy(t));
+      const at_ms = Math.min(Math.max(t.claimed_ms, earliest), t.latest_ms);
+      if (!typed) before_ms = at_ms;
+      placed.push({ event: t.event, at_ms, trace: traceOf(t, at_ms, earliest) });
+    }
   }
   return placed.sort(inOrder);
 }
 
+/** What an entry and its receipt say of its time, each read once. */
+interface Telling {
+  event: BatchEvent;
+  seq: number;
+  arrived_ms: number | null;
+  /** Stamped by a device's clock: neither typed nor a decision. */
+  byClock: boolean;
+  /** The offset of that clock as it stamped and as it delivered, see {@link offsetAtStamping_ms}. */
+  stamping_ms: number | null;
+  delivery_ms: number | null;
+  /** As typed; a decision as it arrived; else by the device's clock, set right. */
+  claimed_ms: number;
+  /** No later than this: its own arrival, and that of its device's later entries. */
+  latest_ms: number;
+}
+
+function tellingOf(event: BatchEvent): Telling {
+  const { receipt } = event;
+  const arrived_ms = receipt ? instantMs(receipt.at) : null;
+  const decided = arrived_ms !== null && isDecision(event.type);
+  const byClock = !event.typedInAfterwards && !decided;
+  const stamping_ms = byClock ? offsetAtStamping_ms(event) : null;
+  const delivery_ms =
+    byClock && arrived_ms !== null && receipt?.sentAt != null ? arrived_ms - instantMs(receipt.sentAt) : null;
+  const claimed_ms = event.typedInAfterwards
+    ? instantMs(event.occurredAt)
+    : decided
+      ? arrived_ms
+      : instantMs(event.wallClock) + (stamping_ms ?? delivery_ms ?? 0);
+  return {
+    event,
+    seq: seqOf(event),
+    arrived_ms,
+    byClock,
+    stamping_ms,
+    delivery_ms,
+    claimed_ms,
+    latest_ms: Infinity,
+  };
+}
+
+/** How the entry is known, and within which bounds it happened. */
+function traceOf(t: Telling, at_ms: number, earliest: number): Trace {
+  const { event, arrived_ms, stamping_ms, delivery_ms } = t;
+  const lag_ms = arrived_ms === null ? 0 : arrived_ms - at_ms;
+  const jumped =
+    stamping_ms !== null && delivery_ms !== null && Math.abs(stamping_ms - delivery_ms) > OFFSET_TOLERANCE_MS;
+  // How long it waited on a device whose clock nobody had measured, only that clock says.
+  const unmeasured = t.byClock && stamping_ms === null && delivery_ms !== null && lag_ms > LIVE_WITHIN_MS;
+  const doubtful = Math.abs(at_ms - t.claimed_ms) > MOVED_TOLERANCE_MS || jumped || unmeasured;
+  const writtenUp = event.typedInAfterwards || doubtful || (t.byClock && stamping_ms === null);
+  return {
+    eventId: event.id,
+    personId: event.personId,
+    at_ms,
+    known:
+      arrived_ms === null
+        ? 'waiting'
+        : writtenUp
+          ? 'written up'
+          : lag_ms <= LIVE_WITHIN_MS
+            ? 'live'
+            : 'queued',
+    doubtful,
+    earliest_ms: doubtful ? Math.max(0, Math.min(earliest, at_ms)) : at_ms,
+    latest_ms: doubtful && arrived_ms !== null ? arrived_ms : at_ms,
+    corrected: false,
+  };
+}
+
 /** When the last of what an entry's device had seen arrived; before all time where it had seen nothing. */
-function arrivals(entries: readonly BatchEvent[]): (event: BatchEvent) => number {
-  const received = entries.filter(e => e.receipt !== null).sort((a, b) => seqOf(a) - seqOf(b));
+function arrivals(told: readonly Telling[]): (t: Telling) => number {
+  const received = told.filter(t => t.arrived_ms !== null).sort((a, b) => a.seq - b.seq);
   const greatest: number[] = [];
-  for (const { receipt } of received)
-    greatest.push(Math.max(greatest.at(-1) ?? -Infinity, instantMs((receipt as Receipt).at)));
-  return event => {
-    const upTo = Math.min(event.basedOnSeq, seqOf(event) - 1);
+  for (const t of received) greatest.push(Math.max(greatest.at(-1) ?? -Infinity, t.arrived_ms as number));
+  return ({ event, seq }) => {
+    const upTo = Math.min(event.basedOnSeq, seq - 1);
     let low = 0;
     let high = received.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (seqOf(received[middle] as BatchEvent) <= upTo) low = middle + 1;
+      if ((received[middle] as Telling).seq <= upTo) low = middle + 1;
       else high = middle;
     }
     return greatest[low - 1] ?? -Infinity;
@@ -230,7 +267,7 @@ export function elapsedBetween(from: PlacedEntry, to: PlacedEntry): Elapsed {
       verified: false,
       how: 'the device had not yet compared its clock with the kitchen',
     };
-  if (from.doubtful || to.doubtful)
+  if (from.trace.doubtful || to.trace.doubtful)
     return {
       time_s: byInstants_s,
       verified: false,

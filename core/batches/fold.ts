@@ -1,16 +1,17 @@
 import { byName, rangesText } from '../measure/index.ts';
 import { bookNotes } from './books.ts';
-import { type ByType, type CountedEntry, deviation } from './counted.ts';
+import { type ByType, deviation } from './counted.ts';
 import { settleCorrections } from './corrections.ts';
 import { type BatchEvent, type EventType, type StartedBody, upgradeStarted } from './events.ts';
-import { placeEntries } from './evidence.ts';
+import { type PlacedEntry, placeEntries } from './evidence.ts';
 import { deriveLoads, maySettle } from './loads.ts';
 import { orderDeviations, tooLate } from './order.ts';
-import type { BatchState, Deviation, JarState, LoadState, Trace } from './state.ts';
+import type { Trace } from './evidence.ts';
+import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 import { unknownThings, withLines } from './things.ts';
 import { upgradeEvent } from './versions.ts';
 
-type NameJars = (numbers: number[], s: CountedEntry, doing: string) => JarState[];
+type NameJars = (numbers: number[], s: PlacedEntry, doing: string) => JarState[];
 
 const HOUR_MS = 3_600_000;
 /** Least hours between lifting and a press that proves a seal. Common practice: 12 to 24 h of cooling. */
@@ -37,9 +38,9 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   }
   const { standing, amendments } = settleCorrections(placeEntries(readable));
   const byType = byName() as ByType;
-  for (const s of standing) ((byType[s.event.type] ??= []) as CountedEntry[]).push(s);
+  for (const s of standing) ((byType[s.event.type] ??= []) as PlacedEntry[]).push(s);
   const of = <K extends EventType>(type: K) =>
-    (byType[type] ?? []) as (CountedEntry & { event: BatchEvent<K> })[];
+    (byType[type] ?? []) as (PlacedEntry & { event: BatchEvent<K> })[];
 
   const first = of('batch.started')[0];
   const added = of('line.added').map(s => ({ line: s.event.body.line, by: s.trace }));
@@ -73,7 +74,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const jars = fillJars(byType, deviations);
   const known = new Map(jars.map(j => [j.number, j]));
   /** The jars an entry names that exist; the others open a deviation. */
-  const named = (numbers: number[], s: CountedEntry, doing: string): JarState[] => {
+  const named = (numbers: number[], s: PlacedEntry, doing: string): JarState[] => {
     const missing = numbers.filter(n => !known.has(n));
     if (missing.length > 0) {
       deviations.push(
@@ -280,7 +281,7 @@ function pressJars(byType: ByType, liftedOf: (jar: JarState) => Trace | null, na
  * can be where a time is doubtful.
  */
 function readJars(
-  readings: readonly (CountedEntry & { event: BatchEvent<'ph.read'> })[],
+  readings: readonly (PlacedEntry & { event: BatchEvent<'ph.read'> })[],
   liftedOf: (jar: JarState) => Trace | null,
   named: NameJars,
 ): BatchState['readings'] {
@@ -288,7 +289,7 @@ function readJars(
     const [jar] = named([s.event.body.jar], s, 'measured');
     const lifted = jar ? liftedOf(jar) : null;
     if (!lifted || s.at_ms < lifted.at_ms) return { ...s.event.body, hours: null, by: s.trace };
-    const hours = s.doubtful ? 0 : Math.max(0, (s.at_ms - lifted.latest_ms) / HOUR_MS);
+    const hours = s.trace.doubtful ? 0 : Math.max(0, (s.at_ms - lifted.latest_ms) / HOUR_MS);
     return { ...s.event.body, hours, by: s.trace };
   });
 }

@@ -27,26 +27,17 @@ export {
   type Elapsed,
   type Known,
   type PlacedEntry,
+  type Trace,
   CLOCK_TOLERANCE_S,
   clockConfirmed,
   elapsedBetween,
   inOrder,
-  offsetAtDelivery_ms,
   offsetAtStamping_ms,
   placeEntries,
   seqOf,
 } from './evidence.ts';
 export type { Receipt, Stamp } from './stamp.ts';
-export type {
-  Amendment,
-  BatchState,
-  Deviation,
-  JarState,
-  LoadPhase,
-  LoadState,
-  Note,
-  Trace,
-} from './state.ts';
+export type { Amendment, BatchState, Deviation, JarState, LoadPhase, LoadState, Note } from './state.ts';
 export { SLIP_MS } from './corrections.ts';
 export { FORGOTTEN_REST_S } from './loads.ts';
 export { type Entered, RECORD_SHAPE, VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';

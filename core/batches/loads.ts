@@ -1,13 +1,13 @@
 import { durationText, rangesText } from '../measure/index.ts';
-import { type ByType, type CountedEntry, deviation } from './counted.ts';
+import { type ByType, deviation } from './counted.ts';
 import type { BatchEvent } from './events.ts';
-import { type Elapsed, elapsedBetween, inOrder, seqOf } from './evidence.ts';
+import { type PlacedEntry, type Elapsed, elapsedBetween, inOrder, seqOf } from './evidence.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 
 type LoadEvent = 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted';
-type NameJars = (numbers: number[], s: CountedEntry, doing: string) => JarState[];
-type Stove = CountedEntry & { event: BatchEvent<LoadEvent> };
-type Settlement = CountedEntry & { event: BatchEvent<'deviation.settled'> };
+type NameJars = (numbers: number[], s: PlacedEntry, doing: string) => JarState[];
+type Stove = PlacedEntry & { event: BatchEvent<LoadEvent> };
+type Settlement = PlacedEntry & { event: BatchEvent<'deviation.settled'> };
 
 /** What is taken off where nobody said when the heat went off: as long as jars rest at most before they are lifted. */
 export const FORGOTTEN_REST_S = 600;
@@ -261,7 +261,7 @@ function judge(
  * Whether a settlement can settle something: it came after it, in the world and at the server, from somebody with the
  * right to sign.
  */
-export function maySettle(settlement: CountedEntry, settled: Pick<CountedEntry, 'event' | 'at_ms'>): boolean {
+export function maySettle(settlement: PlacedEntry, settled: Pick<PlacedEntry, 'event' | 'at_ms'>): boolean {
   const { receipt } = settlement.event;
   return (
     settlement.at_ms >= settled.at_ms &&

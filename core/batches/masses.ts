@@ -1,6 +1,7 @@
 import { Fraction, UNITS, type Names, byName } from '../measure/index.ts';
 import { type Line, type Measures, type Recipe, scaleRecipe } from '../recipes/index.ts';
-import type { BatchState, Trace } from './state.ts';
+import type { Trace } from './evidence.ts';
+import type { BatchState } from './state.ts';
 
 /** What went into a batch for one line, and how we know. */
 export interface LineMass {

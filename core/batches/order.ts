@@ -1,6 +1,7 @@
 import { rangesText } from '../measure/index.ts';
 import { deviation } from './counted.ts';
-import type { Deviation, JarState, LoadState, Trace } from './state.ts';
+import type { Trace } from './evidence.ts';
+import type { Deviation, JarState, LoadState } from './state.ts';
 
 /** Two entries of one moment may stand so far apart: what clocks differ by. */
 const TOLERANCE_MS = 5000;

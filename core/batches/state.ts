@@ -2,7 +2,7 @@ import { type Names } from '../measure/index.ts';
 import type { AcidityReading } from '../acid/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import type { Line } from '../recipes/index.ts';
-import type { Known } from './evidence.ts';
+import type { Trace } from './evidence.ts';
 import type {
   AtPlace,
   BatchEvent,
@@ -18,21 +18,6 @@ import type {
   SetAsideReason,
   StartedBody,
 } from './events.ts';
-
-/** Who entered something, when it happened, and how that is known. */
-export interface Trace {
-  eventId: string;
-  personId: string;
-  at_ms: number;
-  known: Known;
-  /** Its time is not to be relied on. */
-  doubtful: boolean;
-  /** It happened between these, at `at_ms` where its time is not doubtful. */
-  earliest_ms: number;
-  latest_ms: number;
-  /** It stands as a later entry corrected it, see the state's `amendments`. */
-  corrected: boolean;
-}
 
 /** An entry that was corrected: what it was, and every correction of it, those that count and those that do not. */
 export interface Amendment {

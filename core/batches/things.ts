@@ -1,6 +1,7 @@
 import { Fraction } from '../measure/index.ts';
 import { knownMasses_g, lineMass_g } from '../recipes/index.ts';
-import { type CountedEntry, deviation } from './counted.ts';
+import { deviation } from './counted.ts';
+import type { PlacedEntry } from './evidence.ts';
 import type { BatchEvent, StartedBody } from './events.ts';
 import type { BatchState, Deviation, Note } from './state.ts';
 
@@ -18,7 +19,7 @@ export function withLines(started: StartedBody, added: BatchState['added']): Sta
  * was meant for another batch. A step or a burner is a matter of the books.
  */
 export function unknownThings(
-  standing: readonly CountedEntry[],
+  standing: readonly PlacedEntry[],
   started: StartedBody,
   added: BatchState['added'],
   weighed: BatchState['weighed'],

@@ -94,13 +94,13 @@ export async function drawRecord({
     'Entered at the time: it arrived as it happened. Sent later: kept on its device, by a clock that went evenly. Written up: a person gave the time, or nothing speaks for the clock.',
     { soft: true },
   );
-  for (const { event, at_ms, known, corrections } of recordOf(events)) {
+  for (const { event, at_ms, trace, corrections } of recordOf(events)) {
     const { seq } = event.receipt as Receipt;
     flow.row([
       { text: String(seq), x: 0, width: 30, soft: true },
       { text: instantText(at_ms, kitchen, true), x: 32, width: 98 },
       {
-        text: `${under(people, event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[known]}`,
+        text: `${under(people, event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[trace.known]}`,
         x: 134,
         width: 86,
       },
@@ -116,7 +116,7 @@ export async function drawRecord({
         { text: String(by.event.receipt?.seq ?? ''), x: 0, width: 30, soft: true },
         { text: instantText(by.at_ms, kitchen, true), x: 32, width: 98 },
         {
-          text: `${under(people, by.event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[by.known]}`,
+          text: `${under(people, by.event.personId) ?? 'somebody who left'}, ${KNOWN_WORDS[by.trace.known]}`,
           x: 134,
           width: 86,
         },

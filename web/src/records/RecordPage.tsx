@@ -133,10 +133,10 @@ function Record({ batch }: { batch: OpenBatch }) {
                   <>
                     {instantText(r.at_ms, kitchen, true)}
                     <Box>
-                      {r.known === 'live' || r.known === 'queued' ? (
-                        <Soft>{KNOWN_WORDS[r.known]}</Soft>
+                      {r.trace.known === 'live' || r.trace.known === 'queued' ? (
+                        <Soft>{KNOWN_WORDS[r.trace.known]}</Soft>
                       ) : (
-                        <Tag tone="live">{KNOWN_WORDS[r.known]}</Tag>
+                        <Tag tone="live">{KNOWN_WORDS[r.trace.known]}</Tag>
                       )}
                     </Box>
                   </>
