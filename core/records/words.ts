@@ -46,11 +46,11 @@ function words(
     case 'batch.started':
       return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.${e.body.heat === 'steam' ? ' In steam.' : ''}${e.body.pots?.overridden ? ' Ordinary pectin is doubled, by decision.' : ''}`;
     case 'lot.drawn':
-      return `Drew ${e.body.lots.map(l => `${l.quantity} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
+      return `Drew ${e.body.lots.map(l => `${numberText(Number(l.quantity), habits)} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
     case 'draw.reversed':
       return `Put a draw back: ${e.body.reason}`;
     case 'lots.returned':
-      return `Back to the shelf: ${e.body.lots.length === 1 ? `${e.body.lots[0]?.quantity} of a lot` : `${e.body.lots.length} lots`}. ${e.body.reason}`;
+      return `Back to the shelf: ${e.body.lots.length === 1 ? `${numberText(Number(e.body.lots[0]?.quantity), habits)} of a lot` : `${e.body.lots.length} lots`}. ${e.body.reason}`;
     case 'jars.taken':
       return `Took ${jars(e.body.jars)} into the kitchen as lot ${e.body.label}.`;
     case 'jars.released':

@@ -1,4 +1,4 @@
-import type { JarState, LoadPhase } from '@cocotte/core/batches';
+import type { LoadPhase } from '@cocotte/core/batches';
 import { rangesText } from '@cocotte/core/measure';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -8,28 +8,12 @@ import { Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
+import { loadable } from './loadable.ts';
 import type { When } from './when.ts';
 
 /** Each lot once. */
 export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
   return [...new Map(lots.map(l => [l.lotId, l])).values()];
-}
-
-/** Jars that may go in the canner next: never processed, short or failed before, and not set aside. */
-function loadable(batch: OpenBatch): JarState[] {
-  const loads = new Map(batch.state.loads.map(l => [l.id, l]));
-  return batch.state.jars.filter(j => {
-    // What stands in the cold may go in again; the gate asks for the whole time all the same.
-    if (j.setAside) return j.setAside.why === 'refrigerator' || j.setAside.why === 'freezer';
-    const load = loads.get(j.loadIds.at(-1) ?? '');
-    if (!load) return true;
-    return (
-      load.lifted !== null &&
-      (load.phase !== 'processed' ||
-        j.pressed?.sealed === false ||
-        batch.state.deviations.some(d => !d.settled && d.loadId === load.id && d.jars?.includes(j.number)))
-    );
-  });
 }
 
 /** The next load: fresh jars, or jars that go back in with new lids. */

@@ -3,6 +3,7 @@ import { rangesText } from '@cocotte/core/measure';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { loadable } from '../batches/loadable.ts';
 import type { Fact, OpenBatch } from '../batches/open-batch.ts';
 import { type When, pastInstant } from '../batches/when.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -79,7 +80,7 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               ['bands off', say('press.bandsOff')],
             ]}
             onPick={setHow}
-            sx={{ width: 210 }}
+            sx={{ width: 225 }}
           />
           <Button
             variant={open || bad.length > 0 ? 'contained' : 'outlined'}
@@ -108,6 +109,8 @@ function Leaving({
   onEnter: (fact: Fact) => Promise<void>;
 }) {
   const [why, setWhy] = useState<SetAsideReason>('seal failed');
+  // Another boil mends a seal or a time; it mends no acid.
+  const again = loadable(batch).some(j => jars.includes(j.number));
   return (
     <Box sx={{ mt: 1.5, pt: 1.5, borderTop: 1, borderColor: 'rule.main' }}>
       <Box sx={{ fontWeight: 650, mb: 1 }}>{say('jars.where', { jars: rangesText(jars) })}</Box>
@@ -118,9 +121,11 @@ function Leaving({
         <Button variant="outlined" onClick={() => void onEnter(['jars.moved', { jars, to: 'freezer' }])}>
           {say('jars.freeze')}
         </Button>
-        <Button variant="outlined" component={Link} to={`/cook/${batch.id}`}>
-          {say('jars.again')}
-        </Button>
+        {again && (
+          <Button variant="outlined" component={Link} to={`/cook/${batch.id}`}>
+            {say('jars.again')}
+          </Button>
+        )}
       </Line>
       <Line mt={1.5}>
         <Switcher
