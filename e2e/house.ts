@@ -231,3 +231,24 @@ export async function heatOffAndLift(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Jars lifted' })).toHaveCount(0);
   await delivered(page);
 }
+
+/** Makes a link as an owner does, and joins by it on a device of their own. */
+export async function joinAs(
+  house: House,
+  page: Page,
+  guest: Page,
+  role: RegExp,
+  name: string,
+): Promise<void> {
+  await page.goto(`${house.url}/kitchen/people`);
+  await page.getByRole('combobox', { name: 'Role', exact: true }).click();
+  await page.getByRole('option', { name: role }).click();
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = await page.getByRole('textbox', { name: 'The link, shown this once' }).inputValue();
+  await guest.goto(link);
+  await guest.getByRole('textbox', { name: 'Your name' }).fill(name);
+  await guest.getByRole('textbox', { name: 'Email' }).fill(`${name.toLowerCase()}@wrenfold.example`);
+  await guest.getByLabel('Password').fill('a longer password');
+  await guest.getByRole('button', { name: 'Join the kitchen' }).click();
+  await expect(guest.getByRole('heading', { name: 'Today' })).toBeVisible();
+}

@@ -1,5 +1,5 @@
-import { type Page, expect, test } from '@playwright/test';
-import { House, enterDemo, inKitchen } from './house.ts';
+import { expect, test } from '@playwright/test';
+import { House, enterDemo, inKitchen, joinAs } from './house.ts';
 
 let house: House;
 test.beforeAll(async () => {
@@ -7,28 +7,13 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => house.close());
 
-/** Makes a link as an owner does, and joins by it on a device of their own. */
-async function joinAs(page: Page, guest: Page, role: RegExp, name: string): Promise<void> {
-  await page.goto(`${house.url}/kitchen/people`);
-  await page.getByRole('combobox', { name: 'Role', exact: true }).click();
-  await page.getByRole('option', { name: role }).click();
-  await page.getByRole('button', { name: 'Make a link' }).click();
-  const link = await page.getByRole('textbox', { name: 'The link, shown this once' }).inputValue();
-  await guest.goto(link);
-  await guest.getByRole('textbox', { name: 'Your name' }).fill(name);
-  await guest.getByRole('textbox', { name: 'Email' }).fill(`${name.toLowerCase()}@wrenfold.example`);
-  await guest.getByLabel('Password').fill('a longer password');
-  await guest.getByRole('button', { name: 'Join the kitchen' }).click();
-  await expect(guest.getByRole('heading', { name: 'Today' })).toBeVisible();
-}
-
 test('an owner gives the right to release and sign, lists links and withdraws one', async ({
   page,
   browser,
 }) => {
   await enterDemo(page, house);
   const guest = await browser.newPage();
-  await joinAs(page, guest, /^Cook/, 'Cy');
+  await joinAs(house, page, guest, /^Cook/, 'Cy');
   // Without the right the gate says whom to ask, and offers nothing.
   await page.goto(`${house.url}/check`);
   const batch = page.getByRole('main').getByRole('link').first();
@@ -66,7 +51,7 @@ test('a person sees where they are signed in, ends a session, and sets a new pas
 }) => {
   await enterDemo(page, house);
   const tablet = await (await browser.newContext()).newPage();
-  await joinAs(page, tablet, /^Cook/, 'Dee');
+  await joinAs(house, page, tablet, /^Cook/, 'Dee');
   const laptop = await (await browser.newContext()).newPage();
   await laptop.goto(house.url);
   await laptop.getByRole('textbox', { name: 'Email' }).fill('dee@wrenfold.example');
