@@ -4,28 +4,18 @@ import {
   type Calibration,
   type CorrectableType,
   type Correction,
-  type DrawnLot,
   type EventBodies,
   type EventType,
-  type GateEvidence,
-  type LabelContent,
   type OutletBody,
   type ReturnedLot,
-  PURPOSES,
   SET_ASIDE_REASONS,
-  type StartedBody,
 } from '@cocotte/core/batches';
-import type { JarsWanted } from '@cocotte/core/recipes';
-import { ITEM_KINDS } from '@cocotte/core/stores';
-import { costsRule } from '../kitchen/costs.ts';
-import { jarSizeRule, lineRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
+import { jarSizeRule, lineRule, timeRule } from '../recipes/recipe-rules.ts';
 import {
   type Rule,
   choice,
-  day,
   decimal,
   figure,
-  flag,
   instant,
   list,
   maybe,
@@ -34,6 +24,16 @@ import {
   union,
   uuid,
 } from '../rules.ts';
+import {
+  type Shapes,
+  drawnLot,
+  evidence,
+  label,
+  lineId,
+  started,
+  thingId,
+  unitCost,
+} from './decision-rules.ts';
 
 /** Rules of everything a batch's record holds. Impossible figures are refused here; a fact that is merely wrong is stored and held. */
 export const jarNumber = figure({ min: 1, max: 2000, whole: true, name: 'A jar number' });
@@ -43,9 +43,6 @@ const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
 const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
 const reason = text({ min: 3, max: 300, name: 'The reason' });
 const loadId = uuid;
-const lineId = text({ min: 1, max: 40 });
-const money = decimal({ min: 0, max: 1e9, name: 'The amount of money' });
-const unitCost = decimal({ min: 0, max: 1e9, places: 18, name: 'The cost of one unit' });
 
 /** Highest temperature each place can have: sugar in a jam pot, water in a canner or jar. */
 const temperature = figure({
@@ -61,117 +58,7 @@ const waterTemperature = figure({
   why: 'Water in an open canner or jar does not pass its boiling point.',
 });
 
-/** The rules of a body, one for each shape it ever had; the last is today's. */
-type Shapes<T> = readonly [...Rule<unknown>[], Rule<T>];
-/** A pot, a canner, a burner or an instrument, by the kitchen's own id. */
-const thingId = text({ min: 1, max: 60 });
 const place: { [K in keyof AtPlace]-?: Rule<AtPlace[K]> } = { outletId: maybe(uuid), potId: maybe(thingId) };
-
-/** Rule of jars that are wanted: so many of each size. */
-export const jarsWantedRule = list(
-  shape<JarsWanted>({
-    size: jarSizeRule,
-    count: figure({ min: 0, max: 500, whole: true, name: 'The jars' }),
-  }),
-  { min: 1, max: 6 },
-);
-
-const drawnLot = shape<DrawnLot>({
-  lotId: uuid,
-  itemId: uuid,
-  kind: choice(ITEM_KINDS),
-  name: text({ max: 80 }),
-  lotLabel: text({ max: 40 }),
-  lineId: maybe(lineId),
-  jarSize: maybe(jarSizeRule),
-  quantity: decimal({ min: 0, max: 1e9, name: 'The quantity' }),
-  unit: choice(['g', 'mL', 'each'] as const),
-  unitCost,
-  mass_g: maybe(figure({ min: 0, max: 1e9, name: 'The mass' })),
-  labelName: text({ max: 80 }),
-  subIngredients: text({ max: 4000 }),
-  allergens: list(text({ max: 40 }), { max: 20 }),
-});
-const evidence = shape<GateEvidence>({
-  code: text({ max: 200 }),
-  title: text({ max: 200 }),
-  evidence: text({ max: 1000 }),
-});
-const label = shape<LabelContent>({
-  statementOfIdentity: text({ max: 80 }),
-  ingredients: text({ max: 4000 }),
-  contains: text({ max: 400 }),
-  netContents: text({ max: 80 }),
-  maker: text({ max: 80 }),
-  address: text({ max: 160 }),
-  lotCode: text({ max: 40 }),
-  madeOn: day,
-  bestBy: day,
-  readyFrom: maybe(day),
-  statement: text({ max: 300 }),
-  notForSale: flag,
-});
-const startedFields: { [K in keyof Omit<StartedBody, 'potId' | 'equipment'>]-?: Rule<StartedBody[K]> } = {
-  recipeId: uuid,
-  recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),
-  recipe: recipeRule,
-  factor: text({ max: 60 }),
-  jars: jarsWantedRule,
-  purpose: choice(PURPOSES),
-  lotCode: text({ max: 40 }),
-  madeOn: day,
-  kitchen: shape<StartedBody['kitchen']>({
-    name: text({ max: 80 }),
-    altitude_m: figure({ min: -500, max: 11_000, name: 'The altitude' }),
-    zone: text({ max: 60 }),
-    locale: text({ max: 20 }),
-    currency: text({ max: 3 }),
-    hourlyRate: money,
-    thermometerError_C: figure({ min: -5, max: 5, name: 'The thermometer error' }),
-    costs: costsRule,
-  }),
-  boilingPoint_C: figure({ min: 50, max: 110, name: 'The boiling point' }),
-  gelPoint_C: figure({ min: 50, max: 120, name: 'The gel point' }),
-  times: list(timeRule, { max: 8 }),
-  noTime: list(
-    shape<StartedBody['noTime'][number]>({
-      size: jarSizeRule,
-      what: text({ max: 400 }),
-      why: text({ max: 600 }),
-    }),
-    { max: 8 },
-  ),
-  route: routeRule,
-  phLimit: figure({ min: 2, max: 4.6, name: 'The pH limit' }),
-  heat: choice(['boiling water', 'steam'] as const),
-  pots: shape<StartedBody['pots']>({
-    count: figure({ min: 1, max: 100, whole: true, name: 'The pots' }),
-    each: text({ max: 60 }),
-    overridden: flag,
-    reasons: list(text({ max: 200 }), { max: 4 }),
-  }),
-  expected: maybe(
-    shape<NonNullable<StartedBody['expected']>>({
-      pints: figure({ min: 0, max: 100_000, name: 'The pints' }),
-      final_g: maybe(figure({ min: 0, max: 10_000_000, name: 'The mass' })),
-      solids_pct: maybe(figure({ min: 0, max: 100, name: 'The solids' })),
-      cook_min: maybe(figure({ min: 0, max: 100_000, name: 'The minutes' })),
-      foreseen: flag,
-    }),
-  ),
-};
-const thing = shape<{ id: string; name: string }>({ id: text({ max: 60 }), name: text({ max: 80 }) });
-const started: Shapes<StartedBody> = [
-  shape<never>(startedFields as never),
-  shape<StartedBody>({
-    ...startedFields,
-    potId: maybe(thingId),
-    equipment: shape<StartedBody['equipment']>({
-      pots: list(thing, { max: 100 }),
-      canners: list(thing, { max: 100 }),
-    }),
-  }),
-];
 
 /** Fields of a temperature in each place, whatever else its shape says. */
 const byPlace = <T>(more: object) =>

@@ -2,12 +2,9 @@ export {
   type BatchRow,
   type BatchView,
   type DrawLine,
-  type Delivered,
-  type Delivery,
   type DrawLots,
   type OpenOutlet,
   type StartBatch,
-  appendFacts,
   blankSheet,
   drawLots,
   returnLots,
@@ -20,4 +17,5 @@ export {
   startBatch,
 } from './batches.ts';
 export { bodyRule, shapesOf } from './body-rules.ts';
+export { type Delivered, type Delivery, appendFacts } from './delivery.ts';
 export { type FactEntry, factRule } from './event-rules.ts';

@@ -6,7 +6,7 @@ import {
   type PlannedBatch,
   type ShoppingLine,
 } from '@cocotte/core/stores';
-import { jarsWantedRule } from '../batches/body-rules.ts';
+import { jarsWantedRule } from '../batches/decision-rules.ts';
 import { endpoint } from '../endpoint.ts';
 import { jarSizeRule } from '../recipes/recipe-rules.ts';
 import { choice, day, decimal, figure, flag, list, maybe, rational, shape, text, uuid } from '../rules.ts';

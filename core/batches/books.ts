@@ -40,12 +40,13 @@ export function bookNotes(of: Books): Note[] {
   for (const kind of ['jar', 'lid'] as const) {
     const drawn = lots.filter(l => l.kind === kind).reduce((sum, l) => sum + Number(l.quantity), 0);
     const more = jars.length - drawn;
-    if (drawn === 0 || more === 0) continue;
+    // What was drawn and not filled yet may still be.
+    if (drawn === 0 || more <= 0) continue;
     const things = kind === 'lid' ? 'lids' : jars[0] ? jarSize(jars[0].size).plural : 'jars';
     out.push({
       key: `books:${kind}`,
       what: `${jars.length} jars are filled, ${drawn} ${things} drawn.`,
-      draw: more > 0 ? { lineId: null, kind, quantity: more, unit: 'each' } : null,
+      draw: { lineId: null, kind, quantity: more, unit: 'each' },
       settled: null,
     });
   }

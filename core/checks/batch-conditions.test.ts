@@ -328,6 +328,11 @@ describe('a deviation', () => {
     const books = () => fold(batch.events).books.map(b => [b.key.split(':')[0], b.settled?.reason]);
     expect(books()).toEqual([['unknown_burner', undefined]]);
     expect(releasable(batch)).toEqual([2, 3, 4]);
+    expect(find(batch, 'traced')).toMatchObject({
+      met: true,
+      evidence:
+        'Each ingredient and lid was drawn from a lot. One difference in the books is not settled yet.',
+    });
     const [note] = fold(batch.events).books;
     batch.add(
       'deviation.settled',

@@ -190,12 +190,13 @@ export function tracedCondition(state: BatchState): Condition {
   const untraced = state.jars.filter(j => !j.setAside && (j.lidLotId === null || !lids.has(j.lidLotId)));
   if (untraced.length > 0) missing.push(`lids of jars ${rangesText(untraced.map(j => j.number))}`);
   const met = missing.length === 0;
+  const open = state.books.filter(b => b.settled === null).length;
   return condition({
     code: 'traced',
     title: 'Everything in it is traced to a lot',
     met,
     evidence: met
-      ? 'Each ingredient and lid was drawn from a lot.'
+      ? `Each ingredient and lid was drawn from a lot.${open > 0 ? ` ${open === 1 ? 'One difference' : `${open} differences`} in the books ${open === 1 ? 'is' : 'are'} not settled yet.` : ''}`
       : `No lot was drawn for: ${missing.join(', ')}.`,
     why: 'A recall goes from a lot to its jars and back.',
     next: 'Draw the lots that were used.',
