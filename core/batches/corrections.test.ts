@@ -76,6 +76,7 @@ describe('a correction that makes the evidence of safety better', () => {
     ['temperature.read', 'a temperature, higher', { body: { where: 'pot', temp_C: 96 } }],
     ['temperature.read', 'a temperature, elsewhere', { body: { where: 'jar', temp_C: 95 } }],
     ['temperature.read', 'a temperature, earlier', { moved_min: -5 }],
+    ['jars.pressed', 'one of two that failed, now sealed', { body: { sealed: [1], failed: [] } }],
   ];
   it.each(better)('%s: %s takes a signature', (type, _, change) => {
     const { batch, of } = kitchen();
@@ -108,6 +109,12 @@ describe('a correction that makes the evidence of safety better', () => {
     ['line.weighed', 'a weight', { body: { mass_g: 1900 } }],
     ['note.written', 'a note', { body: null }],
     ['jars.filled', 'a count of jars', { body: null }],
+    ['load.boil_lost', 'a lost boil, said again', {}],
+    ['load.boiling', 'a boil, said again', {}],
+    ['load.heat_off', 'an end, said again', {}],
+    ['load.lifted', 'a lifting, said again', {}],
+    ['jars.pressed', 'a press, said again', {}],
+    ['temperature.read', 'a temperature, said again', {}],
   ];
   it.each(other)('%s: %s takes none', (type, _, change) => {
     const { batch, of } = kitchen();
@@ -134,6 +141,44 @@ describe('a correction that makes the evidence of safety better', () => {
     expect(counts(batch, warm)).toEqual([true]);
     correct(batch.wait(10), low, { body: null }, unsigned);
     expect(counts(batch, low)).toEqual([true, true]);
+  });
+
+  it('of a reading is above the limit of this batch, and at the limit itself there is nothing to better', () => {
+    const strict = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], { phLimit: 4.2 }).drawAll();
+    const between = strict.readPh(4.4).events.at(-1) as BatchEvent;
+    correct(strict.wait(10), between, { body: null }, unsigned);
+    expect(counts(strict, between)).toEqual([false]);
+    const { batch } = kitchen();
+    const at = batch.readPh(4.6).events.at(-1) as BatchEvent<'ph.read'>;
+    correct(batch.wait(10), at, { body: { ...at.body, ph: 4.5 } }, unsigned);
+    correct(batch.wait(10), at, { body: null }, unsigned);
+    expect(counts(batch, at)).toEqual([true, true]);
+  });
+
+  it('of two failed jars one is enough, and a jar that was read is no pot that was not', () => {
+    const { batch } = kitchen();
+    const press = batch.add('jars.pressed', { sealed: [], failed: [1, 2] });
+    correct(batch.wait(10), press, { body: { sealed: [1], failed: [2], how: 'pressed' } }, unsigned);
+    expect(counts(batch, press)).toEqual([false]);
+    const jar = batch.add('temperature.read', { where: 'jar', temp_C: 60 });
+    correct(batch.wait(10), jar, { body: null }, unsigned);
+    expect(counts(batch, jar)).toEqual([false]);
+    const missed = batch.add('dose.missed', { lineId: 'lemon', jars: [1, 2] });
+    correct(batch.wait(10), missed, { body: { lineId: 'lemon', jars: [2] } }, unsigned);
+    expect(counts(batch, missed)).toEqual([false]);
+  });
+
+  it('a lifting that ended its load may not be taken back by anybody, whatever ended other loads', () => {
+    const { batch } = kitchen();
+    const other = '00000000-0000-7000-8000-000000000002';
+    batch.fill([3]).add('load.packed', { loadId: other, number: 2, jars: [3], newLidLotId: null });
+    batch.wait(9).add('load.boiling', { loadId: other });
+    const end = batch.wait(50).add('load.lifted', { loadId: other });
+    correct(batch.wait(10), end, { body: null }, unsigned);
+    expect(counts(batch, end)).toEqual([false]);
+    const off = batch.add('load.heat_off', { loadId: other });
+    correct(batch.wait(10), off, { body: null }, unsigned);
+    expect(counts(batch, off)).toEqual([true]);
   });
 
   it('a second end may be taken back by anybody, the first may not', () => {
@@ -197,6 +242,33 @@ describe('which correction counts', () => {
     for (const events of [batch.events, batch.events.toReversed()])
       expect(fold(events).notes.map(n => n.text)).toEqual(['three']);
     expect(told(batch, note)?.corrections.map(c => c.correctionId)).toEqual(made.map(m => m.id));
+  });
+
+  it('is not the one that says it is the latest: the number decides, and while they wait the count of the device', () => {
+    const { batch, of } = kitchen();
+    const note = of('note.written');
+    correct(batch.wait(10), note, { body: { text: 'first' } });
+    // The second arrived later, and says it was made before the first.
+    correct(batch.wait(10), note, { body: { text: 'second' } }, { typed: true, ago_min: 15 });
+    expect(fold(batch.events).notes.map(n => n.text)).toEqual(['second']);
+    correct(batch.wait(10), note, { body: { text: 'third' } }, { waits: true });
+    correct(batch.wait(-5), note, { body: { text: 'fourth' } }, { waits: true, typed: true });
+    expect(fold(batch.events).notes.map(n => n.text)).toEqual(['fourth']);
+  });
+
+  it('of an entry that still waits leaves it waiting, whatever time is typed', () => {
+    const { batch } = kitchen();
+    const waiting = batch.add('temperature.read', { where: 'pot', temp_C: 70 }, { waits: true });
+    correct(
+      batch.wait(10),
+      waiting,
+      { body: { ...waiting.body, temp_C: 69 }, moved_min: 3 },
+      { waits: true },
+    );
+    expect(fold(batch.events).temperatures.find(t => t.by.eventId === waiting.id)).toMatchObject({
+      temp_C: 69,
+      by: { known: 'waiting', doubtful: false, corrected: true },
+    });
   });
 
   it('is none of what is there no longer, of a decision, or of another kind', () => {
@@ -290,6 +362,15 @@ describe('a slip', () => {
       b => b.add('load.lifted', { loadId: randomUUID() }),
     ];
     for (const between of apart) expect(slip(1000, {}, between)?.slip).toBe(true);
+    // One of its jars is enough; a load has no jars of its own, so that any release is built on it.
+    expect(slip(1000, {}, b => b.add('jars.released', { jars: [1, 3], evidence: [] }))?.slip).toBe(false);
+    expect(
+      slip(1000, {}, b => b.add('jars.released', { jars: [4], evidence: [] }), 'load.boil_lost')?.slip,
+    ).toBe(false);
+    const settled = (key: string) => (b: PaperBatch) =>
+      b.add('deviation.settled', { key, reason: 'so', minutes: 15 });
+    expect(slip(1000, {}, settled(`time_unverified:${loadId}`), 'load.boil_lost')?.slip).toBe(false);
+    expect(slip(1000, {}, settled('time_unverified:another'), 'load.boil_lost')?.slip).toBe(true);
     // A load that went on is built on what was entered of it.
     expect(slip(1000, {}, b => b.add('load.lifted', { loadId }), 'load.boil_lost')?.slip).toBe(false);
     expect(slip(1000, {}, b => b.add('load.lifted', { loadId: randomUUID() }), 'load.boil_lost')?.slip).toBe(

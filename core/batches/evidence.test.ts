@@ -108,6 +108,8 @@ describe('the offset of a clock', () => {
     const by = (ms: number) => clockConfirmed(entry({ arrived_ms: T + 300, sent_ms: T + 300 - ms }));
     expect([0, OFFSET_TOLERANCE_MS, -OFFSET_TOLERANCE_MS].map(by)).toEqual([true, true, true]);
     expect([OFFSET_TOLERANCE_MS + 1, -OFFSET_TOLERANCE_MS - 1].map(by)).toEqual([false, false]);
+    expect(clockConfirmed(entry({ offset_ms: HOUR, wall_ms: T - HOUR, arrived_ms: T }))).toBe(true);
+    expect(clockConfirmed(entry({ offset_ms: HOUR, arrived_ms: T, sent_ms: T + HOUR }))).toBe(false);
     expect(clockConfirmed(entry({ offset_ms: null }))).toBe(false);
     expect(clockConfirmed(entry({ sent_ms: null }))).toBe(false);
   });
@@ -174,6 +176,16 @@ describe('when an entry happened', () => {
     const at = new Map(place(c, b, a).map(p => [p.event.id, p]));
     expect([a, b, c].map(e => at.get(e.id)?.at_ms)).toEqual([T, T, T - HOUR]);
     expect(at.get(b.id)?.trace.doubtful).toBe(true);
+    // Of two that two pages counted alike, as they once could, the id decides.
+    const twins = ['b', 'a'].map(id =>
+      entry({ id, counter: 7, wall_ms: id === 'b' ? T : T + 60_000, arrived_ms: T + HOUR, seq: 1 }),
+    );
+    expect(new Map(place(...twins).map(p => [p.event.id, p.at_ms]))).toEqual(
+      new Map([
+        ['a', T + 60_000],
+        ['b', T + 60_000],
+      ]),
+    );
     // Another device goes its own way.
     const other = entry({ device: 'other', counter: 9, wall_ms: T - 600_000, arrived_ms: T + HOUR, seq: 4 });
     expect(place(a, other).map(p => p.at_ms)).toEqual([T - 600_000, T]);
