@@ -4,7 +4,7 @@ import { type BatchEvent, type EventBodies, isDecision } from './events.ts';
 import { type PlacedEntry, inOrder, seqOf } from './evidence.ts';
 import type { Amendment } from './state.ts';
 
-/** A correction this soon after what it corrects, by the same person, is a slip of the finger. */
+/** A correction this soon after what it corrects, by the same person, is a slip of the finger. Our choice, from no source. */
 export const SLIP_MS = 120_000;
 
 type Corrected = PlacedEntry & { event: BatchEvent<'entry.corrected'> };

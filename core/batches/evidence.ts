@@ -34,13 +34,13 @@ export interface PlacedEntry {
   trace: Trace;
 }
 
-/** An entry that arrived this soon after it happened was entered at the time. */
+/** An entry that arrived this soon after it happened was entered at the time. Our choice, from no source. */
 export const LIVE_WITHIN_MS = 120_000;
-/** Two measures of one device's clock may differ by this much: what the way to the server takes. */
+/** Two measures of one device's clock may differ by this much: what the way to the server takes. Our choice. */
 export const OFFSET_TOLERANCE_MS = 10_000;
-/** A time that has to be moved by more than this is doubtful. */
+/** A time that has to be moved by more than this is doubtful. Our choice, from no source. */
 export const MOVED_TOLERANCE_MS = 5000;
-/** How long a measured offset is good for: a clock drifts by a second or two in a day. */
+/** How long a measured offset is good for: a quartz clock drifts by a second or two in a day (from memory). */
 export const OFFSET_AGE_MS = 24 * 3_600_000;
 /** No clock of ours shows another century, so an offset that large was not measured. */
 const OFFSET_MOST_MS = 100 * 365.25 * 24 * 3_600_000;
@@ -224,7 +224,7 @@ function arrivals(told: readonly Telling[]): (t: Telling) => number {
   };
 }
 
-/** Seconds by which two ways of measuring one duration may differ before it counts as unverified. */
+/** Seconds by which two ways of measuring one duration may differ before it counts as unverified. Our choice, from no source. */
 export const CLOCK_TOLERANCE_S = 5;
 
 /** How long it was between two entries, and whether that can be relied on. */

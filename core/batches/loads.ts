@@ -9,7 +9,9 @@ type NameJars = (numbers: number[], s: PlacedEntry, doing: string) => JarState[]
 type Stove = PlacedEntry & { event: BatchEvent<LoadEvent> };
 type Settlement = PlacedEntry & { event: BatchEvent<'deviation.settled'> };
 
-/** What is taken off where nobody said when the heat went off: as long as jars rest at most before they are lifted. */
+/**
+ * What is taken off where nobody said when the heat went off: ten minutes, twice the common rest of five
+ * (common practice, no source). */
 export const FORGOTTEN_REST_S = 600;
 
 /**
