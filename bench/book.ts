@@ -44,10 +44,14 @@ export function bookInHand(): void {
   const times = timed(tiny ? 50 : 1000, () => {
     const factor = new Fraction((n++ % 60) + 1, 8);
     scaleRecipe(recipe, factor, [{ size: 'half-pint', count: 16 }]);
-    forecastPot(recipe, factor, 1, { altitude_m: 716, thermometerError_C: 0, pot: null }, 6.35, [
-      'half-pint',
-      'quarter-pint',
-    ]);
+    forecastPot(
+      recipe,
+      factor,
+      1,
+      { locale: 'en-US', altitude_m: 716, thermometerError_C: 0, pot: null },
+      6.35,
+      ['half-pint', 'quarter-pint'],
+    );
   });
   const copy = timed(tiny ? 50 : 1000, () => structuredClone(recipe));
   say(

@@ -248,7 +248,7 @@ export function acidityConditions(state: BatchState): Condition[] {
           best && above.length === 0
             ? `Jar ${best.jar} read pH ${ph(best.ph)} at ${numberText(best.temp_C, kitchen)} °C, ${Math.floor(best.hours ?? 0)} h after its load was lifted.${watch}`
             : last
-              ? `The last reading does not count: ${evidenceFaults(last, last.hours).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
+              ? `The last reading does not count: ${evidenceFaults(last, last.hours, kitchen).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
               : 'No reading is entered.',
         why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
         next: 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',

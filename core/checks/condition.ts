@@ -1,5 +1,5 @@
 import { type Trace } from '../batches/index.ts';
-import { type Habits, temperatureText } from '../measure/index.ts';
+import { type Figures, temperatureText } from '../measure/index.ts';
 
 /** One condition of release, with its evidence or what is missing. */
 export interface Condition {
@@ -48,7 +48,7 @@ export function standsOut({ title, proof }: Pick<Condition, 'title' | 'proof'>):
 }
 
 /** A temperature in both scales, "215.7 °F (102.1 °C)", for words that are stored and read by people of either. */
-export function tempBoth(temp_C: number, { locale }: Pick<Habits, 'locale'>): string {
+export function tempBoth(temp_C: number, { locale }: Figures): string {
   return `${temperatureText(temp_C, { locale, temperature: 'F' })} (${temperatureText(temp_C, { locale, temperature: 'C' })})`;
 }
 

@@ -2,7 +2,7 @@ import { currantJelly, plumJam, strawberryJam, tomatoSalsa, waxBeans } from '../
 import { boilingPoint_C, brixAtRise, GEL_RISE_C } from '../heat/index.ts';
 import { fillVolume_mL, JAR_SIZES, jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
 import type { Canner, Pot } from '../kitchen/index.ts';
-import { byName, Fraction } from '../measure/index.ts';
+import { byName, Fraction, PLAIN_FIGURES } from '../measure/index.ts';
 import {
   chooseJars,
   factorForFruit,
@@ -29,7 +29,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const POT: Pot = { id: 'p', name: 'Jam pan', capacity_mL: 9000, diameter_mm: 380, boilOff_gPerMin: 60 };
-const HERE = { altitude_m: 716.28, thermometerError_C: 0, pot: POT };
+const HERE = { ...PLAIN_FIGURES, altitude_m: 716.28, thermometerError_C: 0, pot: POT };
 const one = new Fraction(1);
 const sizes: JarSizeId[] = ['half-pint', 'quarter-pint'];
 const pot = (recipe: Recipe, factor = one, pots = 1, here = HERE) =>

@@ -1,7 +1,7 @@
 import { boilingPoint_C, boilingRise_C, brixAtRise, GEL_RISE_C, syrupDensity_gPerMl } from '../heat/index.ts';
 import { fillVolume_mL, type JarSizeId, pintsOf } from '../jars/index.ts';
 import type { Pot } from '../kitchen/index.ts';
-import { Fraction } from '../measure/index.ts';
+import { type Figures, Fraction, numberText } from '../measure/index.ts';
 import { type JarsWanted, type Line, type Recipe, recipeMasses_g, type Step } from '../recipes/index.ts';
 
 /** What a forecast could not do, in words. */
@@ -65,7 +65,7 @@ interface Mass {
 }
 
 /** What the kitchen brings to a forecast. */
-export interface ForecastKitchen {
+export interface ForecastKitchen extends Figures {
   altitude_m: number;
   thermometerError_C: number;
   pot: Pot | null;
@@ -197,6 +197,7 @@ function endMass_g(
   kitchen: ForecastKitchen,
 ): number | Omit<ForecastFault, 'stepId'> | null {
   const { target } = step;
+  const n = (value: number, places: number) => numberText(value, kitchen, places);
   const bySolids = (target_pct: number, words: string) => {
     const end_g = on.solids_g / (target_pct / 100);
     if (on.solids_g === 0)
@@ -207,7 +208,7 @@ function endMass_g(
       };
     if (end_g > on.mass_g + 1e-6)
       return {
-        what: `${words} asks for ${target_pct.toFixed(0)} % soluble solids, and ${pct(on).toFixed(0)} % go in.`,
+        what: `${words} asks for ${n(target_pct, 0)} % soluble solids, and ${n(pct(on), 0)} % go in.`,
         why: 'It is past its target before it is cooked: more solids than that went in.',
         next: 'Add water or fruit, or set a higher target.',
       };
@@ -223,13 +224,13 @@ function endMass_g(
     if (end_g > on.mass_g + 1e-6)
       return {
         what: `${words} is more than there is.`,
-        why: `About ${(on.mass_g / syrupDensity_gPerMl(Math.min(95, pct(on))) / 1000).toFixed(2)} L go in; cooking only takes away.`,
+        why: `About ${n(on.mass_g / syrupDensity_gPerMl(Math.min(95, pct(on))) / 1000, 2)} L go in; cooking only takes away.`,
         next: 'Set a smaller volume.',
       };
     if (on.solids_g > end_g * 0.95)
       return {
         what: `${words} is less than what is dissolved in it.`,
-        why: `More solids went in: ${(on.solids_g / 1000).toFixed(2)} kg stay behind whatever boils off.`,
+        why: `More solids went in: ${n(on.solids_g / 1000, 2)} kg stay behind whatever boils off.`,
         next: 'Set a larger volume.',
       };
     return end_g;

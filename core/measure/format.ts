@@ -17,8 +17,19 @@ export interface Habits {
   measures: 'US' | 'metric';
 }
 
+/** In which locale figures are written: a kitchen's, as a rule. */
+export type Figures = Pick<Habits, 'locale'>;
+
+/** For who asks for no sentence, or has no kitchen. */
+export const PLAIN_FIGURES: Figures = { locale: 'en-US' };
+
+/** A share as a percentage, "12 %"; below a tenth with one decimal. */
+export function shareText(share: number, figures: Figures): string {
+  return `${numberText(share * 100, figures, share < 0.1 ? 1 : 0)} %`;
+}
+
 /** A number with the locale's marks; `places` fixes the decimals, else up to two. */
-export function numberText(value: number, habits: Pick<Habits, 'locale'>, places?: number): string {
+export function numberText(value: number, habits: Figures, places?: number): string {
   return numberFormat(habits.locale, {
     minimumFractionDigits: places ?? 0,
     maximumFractionDigits: places ?? 2,
@@ -51,13 +62,13 @@ export function altitudeText(altitude_m: number, habits: Pick<Habits, 'locale' |
 }
 
 /** Grams with grouping, kilograms from 10 kg up: "2,960 g", "12.4 kg"; below 10 g one decimal. */
-export function massText(mass_g: number, habits: Pick<Habits, 'locale'>): string {
+export function massText(mass_g: number, habits: Figures): string {
   if (mass_g >= 10_000) return `${numberText(mass_g / 1000, habits, 2)} kg`;
   return `${numberText(mass_g, habits, mass_g < 10 ? 1 : 0)} g`;
 }
 
 /** A day in words short enough for a table, "Nov 24, 2026". */
-export function dayText(day: Day, habits: Pick<Habits, 'locale'>): string {
+export function dayText(day: Day, habits: Figures): string {
   return timeFormat(habits.locale, {
     timeZone: 'UTC',
     day: 'numeric',

@@ -1,5 +1,5 @@
 import { jarSize } from '../jars/index.ts';
-import { type Habits, byName, fieldText, under } from '../measure/index.ts';
+import { type Figures, type Habits, byName, fieldText, under } from '../measure/index.ts';
 import type { LetterProcess } from '../times/index.ts';
 import type { Line, Recipe, Step } from './recipe.ts';
 import { targetWords, windowText } from './step-words.ts';
@@ -8,7 +8,7 @@ import { targetWords, windowText } from './step-words.ts';
 type Reader = Pick<Habits, 'locale' | 'temperature' | 'measures'>;
 
 /** A figure to all of its places: two that differ may not read alike. */
-const figure = (value: number, { locale }: Pick<Habits, 'locale'>) => fieldText(value, locale, 9);
+const figure = (value: number, { locale }: Figures) => fieldText(value, locale, 9);
 const percent = (share: number, reader: Reader) => `${figure(Math.round(share * 1000) / 10, reader)} %`;
 
 /** One readable difference between two versions. */

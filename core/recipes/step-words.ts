@@ -1,8 +1,15 @@
-import { type Habits, MM_PER_INCH, durationText, numberText, temperatureText } from '../measure/index.ts';
+import {
+  type Figures,
+  type Habits,
+  MM_PER_INCH,
+  durationText,
+  numberText,
+  temperatureText,
+} from '../measure/index.ts';
 import type { Step } from './recipe.ts';
 
 /** A wait as one says it: "4 to 18 h", "3 to 4 weeks". */
-export function windowText(window: NonNullable<Step['window']>, kitchen: Pick<Habits, 'locale'>): string {
+export function windowText(window: NonNullable<Step['window']>, kitchen: Figures): string {
   const week = 7 * 24 * 60;
   const [unit, word] =
     window.to_min >= 2 * week ? [week, 'weeks'] : window.to_min >= 4 * 1440 ? [1440, 'days'] : [60, 'h'];

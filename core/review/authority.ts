@@ -1,3 +1,4 @@
+import { type Figures, PLAIN_FIGURES } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
@@ -27,10 +28,10 @@ export interface AuthorityFault {
 export const OLDEST_PUBLICATION = 1994;
 
 /** Changes from the formula its authority covers; none when it was taken over as it stands. */
-export function formulaChanges(recipe: Recipe): FormulaChange[] {
+export function formulaChanges(recipe: Recipe, figures: Figures = PLAIN_FIGURES): FormulaChange[] {
   const { grade } = recipe.authority;
   if (recipe.tested === null || (grade !== 'tested publication' && grade !== 'letter')) return [];
-  return changesFrom(recipe.tested, formulaOf(recipe));
+  return changesFrom(recipe.tested, formulaOf(recipe), figures);
 }
 
 const PRACTICE = 'Routes to sale, common practice';
@@ -39,8 +40,8 @@ const PRACTICE = 'Routes to sale, common practice';
  * Why the authority of a recipe gives it no heat step, or null when it does. An own or untested recipe borrows no
  * time, except a fruit spread of safely acid fruit that meets its standard of identity.
  */
-export function authorityFault(recipe: Recipe): AuthorityFault | null {
-  const refused = reviewFaults(recipe).find(f => f.level === 'refused');
+export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES): AuthorityFault | null {
+  const refused = reviewFaults(recipe, figures).find(f => f.level === 'refused');
   if (refused) return { what: refused.what, why: refused.why, next: refused.next, source: refused.source };
   const { authority } = recipe;
   switch (authority.grade) {
@@ -53,7 +54,7 @@ export function authorityFault(recipe: Recipe): AuthorityFault | null {
       };
     case 'own': {
       const entry = authority.entryId === null ? undefined : processEntry(authority.entryId);
-      const identity = spreadIdentity(recipe);
+      const identity = spreadIdentity(recipe, undefined, figures);
       if (classOf(recipe) !== 'fruit spread')
         return {
           what: 'An own recipe has no processing time to borrow.',
@@ -94,10 +95,10 @@ export function authorityFault(recipe: Recipe): AuthorityFault | null {
           next: 'Choose the published entry, or add the letter.',
           source: PRACTICE,
         };
-      return packFault(recipe) ?? changedFault(recipe);
+      return packFault(recipe) ?? changedFault(recipe, figures);
     }
     case 'letter':
-      return packFault(recipe) ?? changedFault(recipe);
+      return packFault(recipe) ?? changedFault(recipe, figures);
   }
 }
 
@@ -163,8 +164,8 @@ function packFault(recipe: Recipe): AuthorityFault | null {
   return null;
 }
 
-function changedFault(recipe: Recipe): AuthorityFault | null {
-  const breaking = formulaChanges(recipe).filter(c => c.breaks);
+function changedFault(recipe: Recipe, figures: Figures): AuthorityFault | null {
+  const breaking = formulaChanges(recipe, figures).filter(c => c.breaks);
   if (breaking.length === 0) return null;
   return {
     what: `Its authority no longer covers it: ${breaking.map(c => c.what).join(' ')}`,
@@ -179,7 +180,7 @@ function changedFault(recipe: Recipe): AuthorityFault | null {
  * under the published family time; (2) a tested publication or a process authority's letter, unchanged. pH alone
  * never opens sale.
  */
-export function routeToSale(recipe: Recipe): RouteToSale {
+export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): RouteToSale {
   if (recipe.sketch)
     return {
       open: false,
@@ -188,9 +189,9 @@ export function routeToSale(recipe: Recipe): RouteToSale {
       next: 'Cook it as a trial.',
       source: PRACTICE,
     };
-  const fault = authorityFault(recipe);
+  const fault = authorityFault(recipe, figures);
   if (fault) return { open: false, ...fault };
-  const mend = reviewFaults(recipe).find(f => f.level === 'mend');
+  const mend = reviewFaults(recipe, figures).find(f => f.level === 'mend');
   if (mend) return { open: false, what: mend.what, why: mend.why, next: mend.next, source: mend.source };
   const { authority } = recipe;
   if (authority.grade === 'letter')
@@ -211,7 +212,7 @@ export function routeToSale(recipe: Recipe): RouteToSale {
       next: '',
       source: `${authority.title}, ${authority.edition}, ${authority.part}`,
     };
-  const identity = spreadIdentity(recipe);
+  const identity = spreadIdentity(recipe, undefined, figures);
   return {
     open: true,
     what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.',

@@ -23,7 +23,8 @@ const after = (whole: string, title: string) =>
   (whole.split(`\n${title}\n`)[1] ?? '').split('\n\n')[0]?.split('\n') ?? [];
 
 describe('what a process authority will ask for, of an own recipe', () => {
-  it('is needed where no way to sale is open', () => expect(review(tomatoSalsa).route.open).toBe(false));
+  it('is needed where no way to sale is open', () =>
+    expect(review(tomatoSalsa, ASKER).route.open).toBe(false));
 
   it('states who asks, and what for', () => {
     const all = text(tomatoSalsa);

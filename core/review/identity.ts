@@ -1,4 +1,4 @@
-import { byName, type Names } from '../measure/index.ts';
+import { byName, type Figures, type Names, numberText, PLAIN_FIGURES } from '../measure/index.ts';
 import { knownMasses_g, type Line, type Recipe } from '../recipes/index.ts';
 import type { Product } from '../times/index.ts';
 
@@ -74,7 +74,9 @@ export function nameCheck(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
   masses_g: Readonly<Names<number>> = byName(),
   finishedSolids_pct: number | null = null,
+  figures: Figures = PLAIN_FIGURES,
 ): IdentityFinding {
+  const tenths = (value: number) => numberText(value, figures, 1);
   const standard = standardOf(recipe.product);
   const written = knownMasses_g(recipe);
   const mass = (l: Line) => (masses_g[l.id] ?? written.get(l.id) ?? 0) * l.keptShare;
@@ -108,19 +110,19 @@ export function nameCheck(
       `There is no sweetener, so it is not a ${name} by its standard.`,
       'Add the sweetener, or use another name.',
     );
-  const figure = `${fruitPart.toFixed(1)} parts of fruit in 100 of fruit and sweetener; a ${name} of this fruit needs ${needed.toFixed(1)} (${asked.fruit} to ${asked.sweetener})`;
+  const figure = `${tenths(fruitPart)} parts of fruit in 100 of fruit and sweetener; a ${name} of this fruit needs ${tenths(needed)} (${asked.fruit} to ${asked.sweetener})`;
   if (fruitPart < needed - EPSILON)
     return finding(false, `${figure}.`, 'Use more fruit or less sugar, or another name.');
   if (finishedSolids_pct !== null && finishedSolids_pct < standard.solids_pct - EPSILON)
     return finding(
       false,
-      `${finishedSolids_pct.toFixed(1)} % soluble solids when finished; a ${name} needs ${standard.solids_pct} %.`,
+      `${tenths(finishedSolids_pct)} % soluble solids when finished; a ${name} needs ${standard.solids_pct} %.`,
       'Cook it further, or use another name.',
     );
   const solids =
     finishedSolids_pct === null
       ? ''
-      : `; ${finishedSolids_pct.toFixed(1)} % soluble solids of ${standard.solids_pct} %`;
+      : `; ${tenths(finishedSolids_pct)} % soluble solids of ${standard.solids_pct} %`;
   return finding(true, `${figure}${solids}.`, '');
 }
 
@@ -134,8 +136,9 @@ export function nameCheck(
 export function spreadIdentity(
   recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
   masses_g: Readonly<Names<number>> = byName(),
+  figures: Figures = PLAIN_FIGURES,
 ): IdentityFinding {
-  const name = nameCheck(recipe, masses_g);
+  const name = nameCheck(recipe, masses_g, null, figures);
   const fails = (why: string, next: string): IdentityFinding => ({ ...name, meets: false, why, next });
   const unsafe = recipe.lines.filter(l => l.role === 'fruit' && !l.safelyAcid);
   if (unsafe.length > 0)

@@ -5,14 +5,15 @@ import {
   isLowAcid,
   PICKLING_STRENGTH_PCT,
 } from '../ingredients/index.ts';
-import { UNITS } from '../measure/index.ts';
+import { PH_LIMIT } from '../acid/index.ts';
+import { type Figures, numberText, shareText, UNITS } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
 import { sauerkrautFaults } from './sauerkraut.ts';
 
 /** What keeps a recipe from sale until it is mended: the acid that is its barrier, its salt, its ferment. */
-export function mends(recipe: Recipe): ReviewFault[] {
+export function mends(recipe: Recipe, figures: Figures): ReviewFault[] {
   const out: ReviewFault[] = [];
   const mend = (
     code: string,
@@ -32,7 +33,7 @@ export function mends(recipe: Recipe): ReviewFault[] {
         mend(
           'weak-vinegar',
           line.id,
-          `${line.name}: ${line.minStrength_pct} % acid.`,
+          `${line.name}: ${numberText(line.minStrength_pct, figures)} % acid.`,
           `Recipes are tested with vinegar of ${PICKLING_STRENGTH_PCT} % or more; a weaker one carries less acid into every piece.`,
           `Ask for ${PICKLING_STRENGTH_PCT} %.`,
           GUIDE(6),
@@ -56,7 +57,7 @@ export function mends(recipe: Recipe): ReviewFault[] {
           GUIDE(3),
         );
     }
-    const dose = doseFault(recipe);
+    const dose = doseFault(recipe, figures);
     if (dose) out.push(dose);
   }
   if (
@@ -74,12 +75,13 @@ export function mends(recipe: Recipe): ReviewFault[] {
           'Use canning or pickling salt, by weight.',
           GUIDE(6),
         );
-  if (recipe.product === 'sauerkraut') out.push(...sauerkrautFaults(recipe));
+  if (recipe.product === 'sauerkraut') out.push(...sauerkrautFaults(recipe, figures));
   return out;
 }
 
 /** The acid each jar needs by the entry a recipe follows, held against what its lines give, in grams of citric acid a pint. */
-function doseFault(recipe: Recipe): ReviewFault | null {
+function doseFault(recipe: Recipe, figures: Figures): ReviewFault | null {
+  const n = (value: number) => numberText(value, figures);
   const entryId = followedEntry(recipe);
   const asked = entryId === null ? null : processEntry(entryId)?.acidInEachPint;
   if (!asked) return null;
@@ -95,7 +97,8 @@ function doseFault(recipe: Recipe): ReviewFault | null {
     else if (kind === 'vinegar' && asked.vinegar_tbsp !== null) share += tbsp / asked.vinegar_tbsp;
   }
   if (share >= 1 - 1e-9) return null;
-  const vinegar = asked.vinegar_tbsp === null ? '' : `, or ${asked.vinegar_tbsp} tablespoons of 5 % vinegar`;
+  const vinegar =
+    asked.vinegar_tbsp === null ? '' : `, or ${n(asked.vinegar_tbsp)} tablespoons of 5 % vinegar`;
   return {
     code: 'acid-each-jar',
     level: 'mend',
@@ -103,9 +106,9 @@ function doseFault(recipe: Recipe): ReviewFault | null {
     what:
       share === 0
         ? 'No acid goes into each jar.'
-        : `Each jar gets ${(share * 100).toFixed(0)} % of the acid its entry asks for.`,
-    why: 'Tomatoes, figs and the like lie about 4.6 and may lie above; the dose in each jar makes sure of it.',
-    next: `Add to each pint ${asked.bottledLemon_tbsp} tablespoon of bottled lemon juice, or ${asked.citricAcid_tsp} teaspoon of citric acid${vinegar}; other jars in proportion.`,
+        : `Each jar gets ${shareText(share, figures)} of the acid its entry asks for.`,
+    why: `Tomatoes, figs and the like lie about ${n(PH_LIMIT)} and may lie above; the dose in each jar makes sure of it.`,
+    next: `Add to each pint ${n(asked.bottledLemon_tbsp)} tablespoon of bottled lemon juice, or ${n(asked.citricAcid_tsp)} teaspoon of citric acid${vinegar}; other jars in proportion.`,
     source: processEntry(entryId as string)?.source.part ?? '',
   };
 }

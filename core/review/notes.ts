@@ -1,5 +1,6 @@
 import { acidKind, isLowAcid, isLowAcidByLibrary, replaceAcid } from '../ingredients/index.ts';
-import { amountMiddle, kitchenVolume, UNITS } from '../measure/index.ts';
+import { PH_LIMIT } from '../acid/index.ts';
+import { amountMiddle, type Figures, kitchenVolume, numberText, UNITS } from '../measure/index.ts';
 import type { Line, Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
@@ -33,7 +34,7 @@ function equivalents(line: Line): string {
 }
 
 /** What is worth knowing and keeps nothing back. */
-export function notes(recipe: Recipe): ReviewFault[] {
+export function notes(recipe: Recipe, figures: Figures): ReviewFault[] {
   const out: ReviewFault[] = [];
   const note = (code: string, lineId: string | null, what: string, why: string, source: string) =>
     out.push({ code, level: 'note', lineId, what, why, next: '', source });
@@ -44,7 +45,7 @@ export function notes(recipe: Recipe): ReviewFault[] {
         'unsafe-fruit',
         line.id,
         `${line.name}: not safely acid by itself.`,
-        'Figs, Asian pears, white peaches, elderberries, ripe mango, papaya, banana, melon, persimmon, dates, coconut and tomatoes may lie above 4.6.',
+        `Figs, Asian pears, white peaches, elderberries, ripe mango, papaya, banana, melon, persimmon, dates, coconut and tomatoes may lie above ${numberText(PH_LIMIT, figures)}.`,
         'FDA, Approximate pH of Foods (from memory)',
       );
     if (
@@ -62,7 +63,7 @@ export function notes(recipe: Recipe): ReviewFault[] {
       note(
         'dried-as-fresh',
         line.id,
-        `${line.name}: counts as ${line.freshFactor} times its weight of fresh produce.`,
+        `${line.name}: counts as ${numberText(line.freshFactor, figures)} times its weight of fresh produce.`,
         'Dried produce takes up water in the jar and is low in acid again.',
         'Common practice',
       );

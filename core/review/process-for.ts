@@ -1,5 +1,6 @@
 import { ALTITUDE_LIMIT_M } from '../heat/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
+import { type Figures, PLAIN_FIGURES } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import {
   banded,
@@ -24,7 +25,12 @@ import { authorityFault } from './authority.ts';
  * processFor(plumJam, 'half-pint', 716).time.minutes; // 15
  * processFor(plumJam, 'half-pint', 4000).ok; // false
  */
-export function processFor(recipe: Recipe, size: JarSizeId, altitude_m: number): ProcessAnswer {
+export function processFor(
+  recipe: Recipe,
+  size: JarSizeId,
+  altitude_m: number,
+  figures: Figures = PLAIN_FIGURES,
+): ProcessAnswer {
   if (altitude_m < ALTITUDE_LIMIT_M.min || altitude_m > ALTITUDE_LIMIT_M.max) {
     return refusal(
       'No processing time at this altitude.',
@@ -32,13 +38,13 @@ export function processFor(recipe: Recipe, size: JarSizeId, altitude_m: number):
       'Check the altitude of the kitchen, or ask a process authority.',
     );
   }
-  const basis = processBasis(recipe);
+  const basis = processBasis(recipe, figures);
   if (!basis.ok) return basis;
   return timeFrom(basis, size, altitude_m);
 }
 
-function processBasis(recipe: Recipe): Basis | ProcessRefusal {
-  const fault = authorityFault(recipe);
+function processBasis(recipe: Recipe, figures: Figures): Basis | ProcessRefusal {
+  const fault = authorityFault(recipe, figures);
   if (fault) return refusal(fault.what, fault.why, fault.next);
   const { authority } = recipe;
   if (authority.grade === 'letter') {

@@ -1,11 +1,13 @@
+import { PH_LIMIT } from '../acid/index.ts';
 import { isLowAcid } from '../ingredients/index.ts';
+import { type Figures, numberText } from '../measure/index.ts';
 import { knownMasses_g, type Recipe } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
 import { type FoodRefusal, REFUSAL_SOURCE, REFUSALS } from './data/refusals.ts';
 import { followedEntry, isCovered, type ReviewFault } from './finding.ts';
 
 /** What is never started: food that boiling water does not make safe, and ways that are no process. */
-export function refusals(recipe: Recipe): ReviewFault[] {
+export function refusals(recipe: Recipe, figures: Figures): ReviewFault[] {
   const out: ReviewFault[] = [];
   const entryId = followedEntry(recipe);
   const covered = (rule: FoodRefusal) =>
@@ -86,7 +88,7 @@ export function refusals(recipe: Recipe): ReviewFault[] {
       {
         code: 'low-acid',
         what: 'is low-acid food without acid',
-        why: 'Above pH 4.6 the spores of botulism grow in a closed jar, and boiling water does not kill them.',
+        why: `Above pH ${numberText(PH_LIMIT, figures)} the spores of botulism grow in a closed jar, and boiling water does not kill them.`,
         next: 'Pickle it by a tested recipe, or freeze it. Pressure canning is not done here.',
       },
       'it',

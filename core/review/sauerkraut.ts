@@ -1,3 +1,4 @@
+import { type Figures, numberText } from '../measure/index.ts';
 import { knownMasses_g, type Line, type Recipe } from '../recipes/index.ts';
 import type { ReviewFault } from './finding.ts';
 
@@ -15,7 +16,8 @@ export const SAUERKRAUT = {
 const MIN_PER_WEEK = 7 * 24 * 60;
 
 /** What keeps a sauerkraut from being the published one: its salt and its weeks. */
-export function sauerkrautFaults(recipe: Recipe): ReviewFault[] {
+export function sauerkrautFaults(recipe: Recipe, figures: Figures): ReviewFault[] {
+  const n = (value: number, places?: number) => numberText(value, figures, places);
   const masses = knownMasses_g(recipe);
   const sum = (role: Line['role']) =>
     recipe.lines.filter(l => l.role === role).reduce((total, l) => total + (masses.get(l.id) ?? 0), 0);
@@ -28,9 +30,9 @@ export function sauerkrautFaults(recipe: Recipe): ReviewFault[] {
       code: 'kraut-salt',
       level: 'mend',
       lineId: recipe.lines.find(l => l.role === 'salt')?.id ?? null,
-      what: `Salt is ${salt_pct.toFixed(2)} % of the cabbage.`,
-      why: `In a ferment the salt is the process: from ${min} to ${max} % lets the right bacteria win.`,
-      next: `Use ${((cabbage * min) / 100).toFixed(0)} to ${((cabbage * max) / 100).toFixed(0)} g of salt for this cabbage.`,
+      what: `Salt is ${n(salt_pct, 2)} % of the cabbage.`,
+      why: `In a ferment the salt is the process: from ${n(min)} to ${n(max)} % lets the right bacteria win.`,
+      next: `Use ${n((cabbage * min) / 100, 0)} to ${n((cabbage * max) / 100, 0)} g of salt for this cabbage.`,
       source: GUIDE_6,
     });
   const wait = recipe.steps.find(s => (s.kind === 'rest' || s.kind === 'soak') && s.window);
@@ -46,7 +48,7 @@ export function sauerkrautFaults(recipe: Recipe): ReviewFault[] {
       level: 'mend',
       lineId: null,
       what: weeks
-        ? `The ferment is set to ${(weeks[0] as number).toFixed(1)} to ${(weeks[1] as number).toFixed(1)} weeks.`
+        ? `The ferment is set to ${n(weeks[0] as number, 1)} to ${n(weeks[1] as number, 1)} weeks.`
         : 'No step holds the weeks of the ferment.',
       why: 'It takes 3 to 4 weeks at 70 to 75 °F, or 5 to 6 weeks at 60 to 65 °F; below 60 °F it may not ferment, above 75 °F it turns soft.',
       next: 'Give a rest step a window of 3 to 4, or 5 to 6 weeks, and its temperature in words.',

@@ -1,3 +1,4 @@
+import { PLAIN_FIGURES } from '../measure/index.ts';
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { libraryOf } from '../ingredients/index.ts';
@@ -31,6 +32,7 @@ const use = (recipe: Recipe, line: Line | null, purpose: DrawUse['purpose'] = 's
   line,
   purpose,
   today: '2026-05-10',
+  figures: PLAIN_FIGURES,
 });
 const code = (lot: ReturnType<typeof lotOf>, u: DrawUse, i = item()) =>
   unfitFault(i, lot, u)?.code ?? 'serves';

@@ -1,4 +1,12 @@
-import { type Day, Decimal, type Fault } from '../measure/index.ts';
+import {
+  type Day,
+  dayText,
+  Decimal,
+  fieldText,
+  type Fault,
+  type Figures,
+  numberText,
+} from '../measure/index.ts';
 import { PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
 import type { Line, Recipe } from '../recipes/index.ts';
 import type { Purpose } from '../batches/index.ts';
@@ -140,6 +148,8 @@ export interface DrawUse {
   recipe: Pick<Recipe, 'foodClass' | 'method'> | null;
   purpose: Purpose | null;
   today: Day;
+  /** Whose figures a refusal is written in. */
+  figures: Figures;
 }
 
 const FAULT = (code: string, what: string, why: string, next: string): Omit<Fault, 'path'> => ({
@@ -160,7 +170,8 @@ export function unfitFault(
   lot: Pick<Lot, 'label' | 'strength_pct' | 'facts' | 'bestBy'>,
   use: DrawUse,
 ): Omit<Fault, 'path'> | null {
-  const { line, recipe, purpose } = use;
+  const { line, recipe, purpose, figures } = use;
+  const n = (value: number) => numberText(value, figures);
   const { facts } = lot;
   if ((item.kind === 'ingredient') !== (line !== null))
     return FAULT(
@@ -181,9 +192,9 @@ export function unfitFault(
       'too-weak',
       lot.strength_pct === null
         ? `Lot ${lot.label} states no strength.`
-        : `Lot ${lot.label} is ${lot.strength_pct} %, the recipe needs ${line.minStrength_pct} %.`,
+        : `Lot ${lot.label} is ${n(lot.strength_pct)} %, the recipe needs ${n(line.minStrength_pct)} %.`,
       `Acid is the barrier here: weaker vinegar leaves the jar unsafe. USDA Complete Guide (2015), guide 6: ${PICKLING_STRENGTH_PCT} % (from memory).`,
-      `Draw from a lot labelled ${line.minStrength_pct} % or stronger.`,
+      `Draw from a lot labelled ${n(line.minStrength_pct)} % or stronger.`,
     );
   if (facts.condition === 'from dead or frost-killed vines' || facts.condition === 'mouldy')
     return FAULT(
@@ -213,7 +224,7 @@ export function unfitFault(
   if (facts.source === 'made here' && lot.bestBy !== null && lot.bestBy < use.today)
     return FAULT(
       'past-limit',
-      `Lot ${lot.label} passed its keeping limit on ${lot.bestBy}.`,
+      `Lot ${lot.label} passed its keeping limit on ${dayText(lot.bestBy, figures)}.`,
       'What is made here keeps as long as was decided when it was made.',
       'Use another lot, and record this one as lost.',
     );
@@ -251,7 +262,7 @@ export function drawFault(
   if (new Decimal(quantity).gt(onHand))
     return FAULT(
       'more-than-lot',
-      `Lot ${lot.label} holds ${onHand} ${unitSign(item.unit)} of ${item.name}, not ${quantity}.`.replace(
+      `Lot ${lot.label} holds ${fieldText(Number(onHand), use.figures.locale, 6)} ${unitSign(item.unit)} of ${item.name}, not ${fieldText(Number(quantity), use.figures.locale, 6)}.`.replace(
         '  ',
         ' ',
       ),

@@ -4,7 +4,8 @@ import {
   asBottledLemon_mL,
   PICKLING_STRENGTH_PCT,
 } from '../../ingredients/index.ts';
-import { type Formula, type FormulaChange, free, lost, percent } from './change.ts';
+import { type Figures, numberText, shareText } from '../../measure/index.ts';
+import { type Formula, type FormulaChange, free, lost } from './change.ts';
 import { at, type Follows, followsOf, less, more, portion_g } from './portions.ts';
 
 interface Acids {
@@ -47,12 +48,12 @@ function isPlainTomatoes(formula: Formula): boolean {
   );
 }
 
-const lessAcid = (is: number, was: number, follows: Follows): FormulaChange =>
+const lessAcid = (is: number, was: number, follows: Follows, figures: Figures): FormulaChange =>
   lost(
     'less-acid',
     follows === 'jar'
-      ? `Less acid in each jar: ${percent(is / was)} of what was tested.`
-      : `Less acid: ${percent(is / was)} of what the tested recipe has for its produce.`,
+      ? `Less acid in each jar: ${shareText(is / was, figures)} of what was tested.`
+      : `Less acid: ${shareText(is / was, figures)} of what the tested recipe has for its produce.`,
     'Acid is the barrier that was tested.',
     follows === 'jar'
       ? 'Put the acid of each jar back.'
@@ -65,7 +66,12 @@ const lessAcid = (is: number, was: number, follows: Follows): FormulaChange =>
  *
  * @param scale  how many times the tested pot
  */
-export function acidChanges(tested: Formula, recipe: Formula, scale: number): FormulaChange[] {
+export function acidChanges(
+  tested: Formula,
+  recipe: Formula,
+  scale: number,
+  figures: Figures,
+): FormulaChange[] {
   const out: FormulaChange[] = [];
   const then = weakest(tested);
   const now = weakest(recipe);
@@ -73,9 +79,9 @@ export function acidChanges(tested: Formula, recipe: Formula, scale: number): Fo
     out.push(
       lost(
         'weaker-vinegar',
-        `Vinegar of ${now} % in place of ${then} %.`,
+        `Vinegar of ${numberText(now, figures)} % in place of ${numberText(then, figures)} %.`,
         'Weaker vinegar carries less acid into every piece.',
-        `Ask for ${then} % again.`,
+        `Ask for ${numberText(then, figures)} % again.`,
       ),
     );
   const plain = isPlainTomatoes(tested);
@@ -92,15 +98,24 @@ export function acidChanges(tested: Formula, recipe: Formula, scale: number): Fo
       acidsOf(recipe, follows),
       follows,
       plain,
+      figures,
     );
     if (change) out.push(change);
   }
   return out;
 }
 
-function compare(then: Acids, now: Acids, follows: Follows, plainTomatoes: boolean): FormulaChange | null {
+function compare(
+  then: Acids,
+  now: Acids,
+  follows: Follows,
+  plainTomatoes: boolean,
+  figures: Figures,
+): FormulaChange | null {
   if (plainTomatoes && follows === 'jar')
-    return less(now.asLemon_mL, then.asLemon_mL) ? lessAcid(now.asLemon_mL, then.asLemon_mL, follows) : null;
+    return less(now.asLemon_mL, then.asLemon_mL)
+      ? lessAcid(now.asLemon_mL, then.asLemon_mL, follows, figures)
+      : null;
   if (less(now.juice, then.juice))
     return more(now.vinegar, then.vinegar)
       ? lost(
@@ -109,13 +124,13 @@ function compare(then: Acids, now: Acids, follows: Follows, plainTomatoes: boole
           'Vinegar is the weaker acid; it never takes the place of bottled juice (plain tomatoes excepted).',
           'Put the bottled juice back.',
         )
-      : lessAcid(now.juice, then.juice, follows);
-  if (less(now.citric, then.citric)) return lessAcid(now.citric, then.citric, follows);
+      : lessAcid(now.juice, then.juice, follows, figures);
+  if (less(now.citric, then.citric)) return lessAcid(now.citric, then.citric, follows, figures);
   if (less(now.vinegar, then.vinegar)) {
     // Juice is the heavier by a fiftieth, so what is volume for volume is never less by weight.
     const instead = Math.max(0, now.juice - then.juice);
     return less(instead, then.vinegar - now.vinegar)
-      ? lessAcid(now.vinegar + instead, then.vinegar, follows)
+      ? lessAcid(now.vinegar + instead, then.vinegar, follows, figures)
       : free(
           'juice-for-vinegar',
           'Bottled juice in place of vinegar, volume for volume.',

@@ -45,6 +45,3 @@ export const free = (code: string, what: string, why: string): FormulaChange => 
 
 /** Text with a capital letter in front. */
 export const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-/** A share as a percentage, for reading. */
-export const percent = (x: number): string => `${(x * 100).toFixed(x < 0.1 ? 1 : 0)} %`;

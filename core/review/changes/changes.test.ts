@@ -14,7 +14,7 @@ import {
   withLines,
   withoutLine,
 } from '../../../testing/recipe-lines.ts';
-import { Fraction } from '../../measure/index.ts';
+import { Fraction, PLAIN_FIGURES } from '../../measure/index.ts';
 import type { Line, Recipe } from '../../recipes/index.ts';
 import { routeToSale } from '../authority.ts';
 import { processFor } from '../process-for.ts';
@@ -24,7 +24,8 @@ import { changesFrom } from './index.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-const changes = (tested: Recipe, recipe: Recipe) => changesFrom(formulaOf(tested), formulaOf(recipe));
+const changes = (tested: Recipe, recipe: Recipe) =>
+  changesFrom(formulaOf(tested), formulaOf(recipe), PLAIN_FIGURES);
 const codes = (tested: Recipe, recipe: Recipe) => changes(tested, recipe).map(c => c.code);
 const breaking = (tested: Recipe, recipe: Recipe) =>
   changes(tested, recipe)

@@ -1,7 +1,8 @@
 import { acidKind, isLowAcid, type LineRole } from '../../ingredients/index.ts';
+import { type Figures, shareText } from '../../measure/index.ts';
 import type { Line } from '../../recipes/index.ts';
 import { SPREADS } from '../../times/index.ts';
-import { type Formula, type FormulaChange, free, lost, percent } from './change.ts';
+import { type Formula, type FormulaChange, free, lost } from './change.ts';
 import { at, less, more, type Portion, portionsOf } from './portions.ts';
 
 /** Half a teaspoon of butter against foam is free, for a pot as tested. */
@@ -31,19 +32,29 @@ function roleOf(line: Line): LineRole {
  *
  * @param scale  how many times the tested pot
  */
-export function ingredientChanges(tested: Formula, recipe: Formula, scale: number): FormulaChange[] {
+export function ingredientChanges(
+  tested: Formula,
+  recipe: Formula,
+  scale: number,
+  figures: Figures,
+): FormulaChange[] {
   const then = portionsOf(tested);
   const now = portionsOf(recipe);
   const out: FormulaChange[] = [];
   for (const key of new Set([...then.keys(), ...now.keys()])) {
-    const moved = movedOf(then.get(key), now.get(key), scale);
+    const moved = movedOf(then.get(key), now.get(key), scale, figures);
     const change = moved && judge(moved, tested);
     if (change) out.push(change);
   }
   return out;
 }
 
-function movedOf(then: Portion | undefined, now: Portion | undefined, scale: number): Moved | null {
+function movedOf(
+  then: Portion | undefined,
+  now: Portion | undefined,
+  scale: number,
+  figures: Figures,
+): Moved | null {
   const portion = now ?? then;
   if (!portion) return null;
   const then_g = then ? at(then, scale) : 0;
@@ -57,7 +68,7 @@ function movedOf(then: Portion | undefined, now: Portion | undefined, scale: num
     ? 'added'
     : !now
       ? 'taken out'
-      : `${up ? 'more' : 'less'} of it (${percent(now_g / then_g)} of what was tested)`;
+      : `${up ? 'more' : 'less'} of it (${shareText(now_g / then_g, figures)} of what was tested)`;
   const name = portion.line.name.toLowerCase();
   return {
     line: portion.line,

@@ -65,7 +65,13 @@ export async function draw(
       }
       const { lot, item } = row;
       const left = new Decimal(lot.onHand).minus(taken.get(lot.id) ?? 0);
-      const fault = drawFault(item, lot, { line, recipe, purpose, today }, wanted.quantity, left.toFixed());
+      const fault = drawFault(
+        item,
+        lot,
+        { line, recipe, purpose, today, figures: kitchen },
+        wanted.quantity,
+        left.toFixed(),
+      );
       if (fault) {
         faults.push({ ...fault, path: `${at}.quantity` });
         return [];

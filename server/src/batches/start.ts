@@ -34,7 +34,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         why: 'The processing time follows from its altitude, and the day of the batch from its time zone.',
         next: 'An owner enters both in the settings of the kitchen; then start the batch.',
       });
-    const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
+    const refusal = reviewFaults(recipe, kitchen).find(f => f.level === 'refused');
     if (refusal)
       throw problem(422, {
         code: 'refused-food',
@@ -52,7 +52,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         next: 'Choose another pot.',
         path: 'potId',
       });
-    const route = routeToSale(recipe);
+    const route = routeToSale(recipe, kitchen);
     if (body.purpose === 'sale' && !route.open) {
       throw problem(422, {
         code: 'no-route',
@@ -63,7 +63,10 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       });
     }
     const sizes = [...new Set(body.jars.filter(j => j.count > 0).map(j => j.size))];
-    const answers = sizes.map(size => ({ size, answer: processFor(recipe, size, kitchen.altitude_m) }));
+    const answers = sizes.map(size => ({
+      size,
+      answer: processFor(recipe, size, kitchen.altitude_m, kitchen),
+    }));
     const refused: Fault[] = answers.flatMap(({ size, answer }) =>
       answer.ok
         ? []

@@ -97,7 +97,7 @@ export function drawingOf(
   need: Need,
   text: string,
   kitchen: Habits,
-  use: DrawUse,
+  use: Omit<DrawUse, 'figures'>,
   chosen: string,
 ): Reading<Drawing> {
   const { shelf } = need;
@@ -105,7 +105,7 @@ export function drawingOf(
   const skipped: Drawing['skipped'] = [];
   const fit = lots.filter(lot => {
     if (chosen) return lot.id === chosen;
-    const fault = shelf && unfitFault(shelf.item, lot, { ...use, line: need.line });
+    const fault = shelf && unfitFault(shelf.item, lot, { ...use, line: need.line, figures: kitchen });
     if (fault) skipped.push({ label: lot.label, why: fault.what });
     return !fault;
   });

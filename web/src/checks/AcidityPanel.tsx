@@ -68,7 +68,7 @@ export function AcidityPanel({ batch, when }: { batch: OpenBatch; when: When }) 
           : 'Not asked for in a fruit spread, but may be logged.'}
       </Typography>
       {batch.state.readings.map(r => {
-        const faults = evidenceFaults(r, r.hours);
+        const faults = evidenceFaults(r, r.hours, kitchen);
         return (
           <Box key={r.by.eventId} sx={{ py: 1, borderBottom: 1, borderColor: 'rule.main' }}>
             <strong>pH {numberText(r.ph, kitchen)}</strong> in jar {r.jar},{' '}

@@ -58,12 +58,12 @@ export function VariantsPage() {
     { words: 'Set by', cell: ({ recipe }) => recipe.setBy },
     {
       words: 'Low-acid share',
-      cell: ({ recipe }) => `${Math.round(review(recipe).balance.lowAcidShare * 100)} %`,
+      cell: ({ recipe }) => `${numberText(review(recipe, kitchen).balance.lowAcidShare * 100, kitchen, 0)} %`,
     },
     {
       words: 'For sale',
       cell: ({ recipe }) => {
-        const { open } = review(recipe).route;
+        const { open } = review(recipe, kitchen).route;
         return <Tag tone={open ? 'leaf' : 'ox'}>{open ? 'may be cooked for sale' : 'not for sale'}</Tag>;
       },
     },

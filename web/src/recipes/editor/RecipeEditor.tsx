@@ -90,8 +90,10 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
   const reading = readNow(draft);
   // A jar larger than its authority has a time for is said beside it, while the others have theirs.
   const noTime = (size: JarSizeId): string | null => {
-    const answer = processFor(reading.recipe, size, kitchen.altitude_m);
-    const others = reading.recipe.jars.some(j => processFor(reading.recipe, j.size, kitchen.altitude_m).ok);
+    const answer = processFor(reading.recipe, size, kitchen.altitude_m, kitchen);
+    const others = reading.recipe.jars.some(
+      j => processFor(reading.recipe, j.size, kitchen.altitude_m, kitchen).ok,
+    );
     return answer.ok || !others ? null : `${answer.what} ${answer.next}`;
   };
   // Unsaved work survives a reload; what was never touched is not kept.

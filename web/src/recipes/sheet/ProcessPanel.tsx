@@ -32,7 +32,7 @@ export function ProcessPanel({
       }
     >
       {sizes.map(size => {
-        const answer = processFor(recipe, size, kitchen.altitude_m);
+        const answer = processFor(recipe, size, kitchen.altitude_m, kitchen);
         if (!answer.ok) {
           return (
             <Box key={size} role="note" sx={{ my: 1, borderLeft: 4, borderColor: 'ox.main', pl: 1.5 }}>

@@ -95,7 +95,7 @@ function Opened({
     [history],
   );
   const readings = useMemo(() => (history?.batches ?? []).flatMap(b => b.readings).reverse(), [history]);
-  const route = useMemo(() => routeToSale(recipe), [recipe]);
+  const route = useMemo(() => routeToSale(recipe, kitchen), [recipe, kitchen]);
   const solids =
     foreseen.pot && foreseen.pot.faults.length === 0 && foreseen.pot.waterOff_g > 0
       ? foreseen.pot.solids_pct

@@ -31,7 +31,7 @@ export function ReviewPanel({
 }) {
   const { kitchen } = useHere();
   const [asking, setAsking] = useState(false);
-  const found = useMemo(() => review(recipe, solids_pct), [recipe, solids_pct]);
+  const found = useMemo(() => review(recipe, kitchen, solids_pct), [recipe, kitchen, solids_pct]);
   const needsLetter = !found.route.open && recipe.lines.length > 0 && found.foodClass !== 'refused';
   return (
     <Sheet

@@ -65,7 +65,7 @@ export function SketchSheet({
           version={number}
           factor="1"
           jars={jars}
-          route={routeToSale(recipe)}
+          route={routeToSale(recipe, kitchen)}
           pot={null}
           doublePectin={false}
           planId={null}

@@ -60,9 +60,9 @@ export function StartDialog({
     () => ({}),
   );
   const { at } = form;
-  const refusal = reviewFaults(recipe).find(f => f.level === 'refused');
+  const refusal = reviewFaults(recipe, kitchen).find(f => f.level === 'refused');
   const times = jars
-    .map(j => processFor(recipe, j.size, kitchen.altitude_m))
+    .map(j => processFor(recipe, j.size, kitchen.altitude_m, kitchen))
     .flatMap(a => (a.ok ? [a.time] : []));
   const hotFill = times.some(t => t.method === 'hot-fill-hold');
   const noSteam =

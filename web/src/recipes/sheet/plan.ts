@@ -144,7 +144,7 @@ export function foresee(recipe: Recipe, plan: Plan, kitchen: Kitchen): Foreseen 
   const sizes = [...new Set(plan.jars.map(j => j.size))].sort((a, b) =>
     jarSize(b).pints.compare(jarSize(a).pints),
   );
-  const answer = sizes[0] ? processFor(recipe, sizes[0], kitchen.altitude_m) : null;
+  const answer = sizes[0] ? processFor(recipe, sizes[0], kitchen.altitude_m, kitchen) : null;
   const headspace_mm = answer?.ok ? answer.time.headspace_mm : DEFAULT_HEADSPACE_MM;
   try {
     if (recipe.packing)

@@ -28,7 +28,7 @@ export function minutesFor(
   const cooked = past.filter(p => p.minutes > 0);
   const cook = foreseen.pot?.minutes ?? 20;
   const loads = plan.jars.reduce((sum, j) => {
-    const time = processFor(recipe, j.size, kitchen.altitude_m);
+    const time = processFor(recipe, j.size, kitchen.altitude_m, kitchen);
     const n = plan.canner && plan.canner.holds[j.size] ? loadsFor([j], plan.canner).loads : 1;
     return sum + n * (USUAL.comeUp + (time.ok ? time.time.minutes : 10));
   }, 0);

@@ -276,7 +276,7 @@ function boundsOf(
     { what: 'hours', jars: Math.floor((hours * 60) / Math.max(1, minutesPerJar)) },
   ];
   const room = kitchen.canners.reduce((n, c) => Math.max(n, c.holds[size] ?? 0), 0);
-  const time = processFor(recipe, size, kitchen.altitude_m);
+  const time = processFor(recipe, size, kitchen.altitude_m, kitchen);
   if (room > 0)
     bounds.push({
       what: 'canner',
