@@ -117,6 +117,7 @@ export async function costsInHand(): Promise<void> {
     jars: [{ size: 'half-pint', count }],
     shelf: [],
     settings: plainCosts,
+    locale: 'en-US',
     currency: 'USD',
     hourlyRate: '18',
     minutes: 120,

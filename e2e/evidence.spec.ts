@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { House, delivered, enterDemo, fillAndBoil, joinAs, startAndDraw, watch } from './house.ts';
 
@@ -87,5 +88,51 @@ test('what the record proves: a forgotten heat off, a correction that takes a si
   await expect(page.getByText('Jar 4: where to?')).toHaveCount(0);
   await page.goto(record);
   await expect(page.getByText('Moved jar 4 to the refrigerator.')).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});
+
+test('a page older than the record says so: its clocks go on, and it releases nothing until it is loaded again', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  const url = await startAndDraw(page, house, 'Red plum jam');
+  await fillAndBoil(page, '8 half-pints', 0, 15);
+  await delivered(page);
+  // Somebody else's page is newer than this one, and entered what this one has never heard of.
+  const batches = /\/api\/kitchens\/[^/]+\/batches\/[^/?]+$/;
+  await page.route(batches, async route => {
+    if (route.request().method() !== 'GET') return route.fallback();
+    const response = await route.fetch();
+    const view = (await response.json()) as { events: Record<string, unknown>[] };
+    const last = view.events.at(-1) as Record<string, unknown>;
+    view.events.push({
+      ...last,
+      id: randomUUID(),
+      type: 'jar.blessed',
+      body: { version: 9, jar: { deep: 1 } },
+    });
+    return route.fulfill({ response, json: view });
+  });
+  await page.reload();
+  await expect(page.getByText('This page is older than the record.')).toBeVisible();
+  await expect(page.getByText(/^.*One entry was made with a newer version/)).toBeVisible();
+  await expect(page.getByRole('main').getByRole('timer')).toContainText(/^\d\d:\d\d$/);
+  house.move(16);
+  await expect(page.getByText('Time. Heat off, lid off.')).toBeVisible();
+  await page.getByRole('button', { name: 'Heat off' }).click();
+  await expect(page.getByRole('button', { name: 'Jars lifted' })).toBeVisible();
+  await delivered(page);
+
+  house.move(27 * 60);
+  await page.goto(url.replace('/cook/', '/check/'));
+  await expect(page.getByText('This page is older than the record.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Release/ })).toHaveCount(0);
+  await page.goto(url.replace('/cook/', '/records/'));
+  await expect(page.getByText('This page is older than the record.')).toBeVisible();
+
+  await page.unroute(batches);
+  await page.getByRole('button', { name: 'Load the page again' }).click();
+  await expect(page.getByText('This page is older than the record.')).toHaveCount(0);
   expect(seen.faults).toEqual([]);
 });

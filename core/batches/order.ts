@@ -51,9 +51,11 @@ export function orderDeviations(jars: readonly JarState[], loads: readonly LoadS
   }
   for (const jar of jars) {
     for (let i = 1; i < jar.loadIds.length; i++) {
-      const before = byId.get(jar.loadIds[i - 1] as string);
-      const into = byId.get(jar.loadIds[i] as string);
-      if (!before || !into || (before.lifted && !after(before.lifted, into.packed))) continue;
+      const [before, into] = [i - 1, i].map(at => byId.get(jar.loadIds[at] as string)) as [
+        LoadState,
+        LoadState,
+      ];
+      if (before.lifted && !after(before.lifted, into.packed)) continue;
       out.push(
         deviation({
           key: `two_loads:${jar.number}:${into.id}`,

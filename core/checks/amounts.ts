@@ -1,15 +1,13 @@
 import type { BatchState, LineMass } from '../batches/index.ts';
 import { fillVolume_mL } from '../jars/index.ts';
 import { Fraction, massText } from '../measure/index.ts';
-import { factorForJars } from '../recipes/index.ts';
+import { factorForJars, scaleOff } from '../recipes/index.ts';
 import { type Condition, condition } from './condition.ts';
 
 /** No food of ours is lighter: what a filled jar weighs at least, whatever is packed in it. Our bound, from memory: oil is near 0.92. */
 const LEAST_DENSITY_GPERML = 0.85;
 /** What scales, measures of cups and ladling over may err by, all together. Our bound, from no source. */
 const MORE_THAN_CAN_BE = 1.3;
-/** A scale this many times off its jars is no plan for them. Our bound, from no source. */
-const SCALE_OFF = 3;
 /** Half an inch, where the process names no headspace: common practice, and the least a jar then holds. */
 const HEADSPACE_MM = 12.7;
 
@@ -22,8 +20,7 @@ export function amountConditions(state: BatchState, masses: readonly LineMass[])
   const { kitchen, recipe } = started;
   if (recipe.sketch) return [];
   const out: Condition[] = [];
-  const off = new Fraction(started.factor).div(factorForJars(recipe, started.jars)).valueOf();
-  if (off > SCALE_OFF || off < 1 / SCALE_OFF)
+  if (scaleOff(recipe, new Fraction(started.factor), started.jars))
     out.push(
       condition({
         code: 'scale',

@@ -42,7 +42,11 @@ export function recipeConditions(state: BatchState, masses: readonly LineMass[])
   const { kitchen } = started;
   const out: Condition[] = [];
   if (started.recipe.foodClass === 'fruit spread') {
-    const identity = spreadIdentity(started.recipe, byName(masses.map(m => [m.line.id, m.actual_g])));
+    const identity = spreadIdentity(
+      started.recipe,
+      byName(masses.map(m => [m.line.id, m.actual_g])),
+      kitchen,
+    );
     out.push(
       condition({
         code: 'identity',

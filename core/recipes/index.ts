@@ -39,6 +39,7 @@ export {
   chooseJars,
   factorForFruit,
   factorForJars,
+  scaleOff,
   jarsForFactor,
   type JarsWanted,
   layOut,

@@ -58,6 +58,24 @@ export function factorForJars(recipe: Pick<Recipe, 'makes'>, jars: readonly Jars
   return wanted.div(pintsOf([recipe.makes]));
 }
 
+/** A scale this many times off its jars is no plan for them. Our bound, from no source. */
+const SCALE_OFF = 3;
+
+/**
+ * Whether a scale has nothing to do with the jars it is for: weights, doses and times then are those of another amount.
+ *
+ * @throws RangeError where no jar is wanted, as {@link factorForJars}
+ */
+export function scaleOff(
+  recipe: Pick<Recipe, 'makes'>,
+  factor: Fraction,
+  jars: readonly JarsWanted[],
+): 'above' | 'below' | null {
+  const off = factor.div(factorForJars(recipe, jars));
+  if (off.compare(SCALE_OFF) > 0) return 'above';
+  return off.mul(SCALE_OFF).compare(1) < 0 ? 'below' : null;
+}
+
 /**
  * The factor that uses up this much fruit (or produce).
  *

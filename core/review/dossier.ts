@@ -101,9 +101,9 @@ function targetText(target: StepTarget, habits: Habits): string {
     case 'gel point':
       return 'to the gel point, 8 °F above boiling water here';
     case 'temperature':
-      return `to ${temperatureText(target.temp_C, habits)}${target.hold_min > 0 ? `, held ${target.hold_min} min` : ''}`;
+      return `to ${temperatureText(target.temp_C, habits)}${target.hold_min > 0 ? `, held ${numberText(target.hold_min, habits)} min` : ''}`;
     case 'time':
-      return `${target.minutes} min`;
+      return `${numberText(target.minutes, habits)} min`;
     case 'volume':
       return `down to ${numberText(target.volume_mL / 1000, habits, 2)} L`;
     case 'depth':

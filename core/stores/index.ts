@@ -35,6 +35,7 @@ export {
   contentsOf,
   drawFault,
   lotFaults,
+  moreThanLot,
   plainFacts,
   typedFacts,
   unfitFault,

@@ -240,6 +240,27 @@ export function unfitFault(
 }
 
 /**
+ * What to say where more is taken out of a lot than it holds.
+ *
+ * @param quantity  decimal text in the item's unit, as `onHand` of the lot
+ */
+export function moreThanLot(
+  item: Pick<Item, 'name' | 'unit'>,
+  lot: { label: string; onHand: string },
+  quantity: string,
+  figures: Figures,
+): Omit<Fault, 'path'> {
+  const n = (text: string) => fieldText(Number(text), figures.locale, 6);
+  const there = [n(lot.onHand), unitSign(item.unit), 'of', item.name].filter(Boolean).join(' ');
+  return FAULT(
+    'more-than-lot',
+    `Lot ${lot.label} holds ${there}, not ${n(quantity)}.`,
+    'More cannot leave a lot than came in.',
+    'Take less, or count the lot first.',
+  );
+}
+
+/**
  * Why a lot may not serve a use in this quantity, or null when it may.
  *
  * @param quantity  decimal text in the item's unit
@@ -260,15 +281,10 @@ export function drawFault(
       'Enter what was used.',
     );
   if (new Decimal(quantity).gt(onHand))
-    return FAULT(
-      'more-than-lot',
-      `Lot ${lot.label} holds ${fieldText(Number(onHand), use.figures.locale, 6)} ${unitSign(item.unit)} of ${item.name}, not ${fieldText(Number(quantity), use.figures.locale, 6)}.`.replace(
-        '  ',
-        ' ',
-      ),
-      'More cannot leave a lot than came in.',
-      'Draw the rest from another lot, or record the purchase first.',
-    );
+    return {
+      ...moreThanLot(item, { label: lot.label, onHand }, quantity, use.figures),
+      next: 'Draw the rest from another lot, or record the purchase first.',
+    };
   if (item.unit === 'each' && !new Decimal(quantity).isInteger())
     return FAULT(
       'not-whole',

@@ -190,6 +190,7 @@ describe('buy or leave', () => {
     jars,
     shelf: [shelfItem({ id: 'sugar', name: 'Sugar' }, '90000', '0.002')],
     settings: plainCosts,
+    locale: 'en-US',
     currency: 'USD',
     hourlyRate: '18',
     minutes: 300,

@@ -244,6 +244,12 @@ describe('what cannot be read is said beside its field, all of it at once', () =
       'authority.reference missing',
       'authority.issuedOn missing',
     ]);
+    // What stands in the field of a recipe that had no letter is read as it is written there.
+    for (const locale of ['en-US', 'de-DE']) {
+      const kitchen = kitchenOf(locale, true);
+      const own = draftOf(demo.plumJam, kitchen, 0);
+      expect(readNumber(own.maxPh, locale, { name: 'x' })).toMatchObject({ ok: true, value: 4.6 });
+    }
     expect(letterFaults({ maxPh: '4.7' })).toEqual(['authority.maxPh too-large']);
     expect(letterFaults({ headspace_mm: '0' })).toContain('authority.process.headspace_mm too-small');
     expect(letterFaults({ headspace_mm: '2' })).toContain('authority.process.headspace_mm too-large');

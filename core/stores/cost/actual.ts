@@ -1,5 +1,5 @@
 import type { BatchState } from '../../batches/index.ts';
-import { Decimal, under } from '../../measure/index.ts';
+import { Decimal, type Habits, moneyText, numberText, under } from '../../measure/index.ts';
 import type { ItemKind } from '../items.ts';
 import { type CostSettings, plainCosts } from '../../kitchen/index.ts';
 import {
@@ -76,6 +76,7 @@ function workLines(
   work: readonly Work[],
   share: (w: Work) => number,
   people: Record<string, string>,
+  habits: Pick<Habits, 'locale' | 'currency'>,
 ): CostLine[] {
   return work.map(w => {
     const parts = share(w);
@@ -84,7 +85,7 @@ function workLines(
       part,
       name,
       key: part,
-      detail: `${w.minutes} min at ${new Decimal(w.hourlyRate).toFixed(2)} an hour${parts > 1 ? `, shared by ${parts} batches` : ''}`,
+      detail: `${numberText(w.minutes, habits)} min at ${moneyText(w.hourlyRate, habits)} an hour${parts > 1 ? `, shared by ${parts} batches` : ''}`,
       quantity: new Decimal(w.minutes).div(60).div(parts),
       unit: 'h',
       unitCost: w.hourlyRate,
@@ -136,12 +137,19 @@ export function actualInput(state: BatchState, context: CostContext = aloneConte
       [...own.filter(w => w.kind === 'batch'), ...context.sharedWork],
       w => 1 + w.with.length,
       context.people,
+      started.kitchen,
     ),
   );
   const kitchenWork =
     context.kitchenWork.length > 0 ? context.kitchenWork : own.filter(w => w.kind === 'kitchen');
   lines.push(
-    ...workLines('opening and cleaning', kitchenWork, () => Math.max(1, context.dayBatches), context.people),
+    ...workLines(
+      'opening and cleaning',
+      kitchenWork,
+      () => Math.max(1, context.dayBatches),
+      context.people,
+      started.kitchen,
+    ),
   );
   for (const e of state.energy) {
     const burner = settings.burners.find(b => b.id === e.burnerId);
@@ -151,7 +159,7 @@ export function actualInput(state: BatchState, context: CostContext = aloneConte
         part: 'energy',
         name: burner.name,
         key: 'electricity',
-        detail: `${burner.power_W} W for ${e.minutes} min`,
+        detail: `${numberText(burner.power_W, started.kitchen)} W for ${numberText(e.minutes, started.kitchen)} min`,
         quantity: new Decimal(burner.power_W).div(1000).times(e.minutes).div(60),
         unit: 'kWh',
         unitCost: settings.electricity,

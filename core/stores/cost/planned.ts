@@ -1,4 +1,4 @@
-import { Decimal, type Names } from '../../measure/index.ts';
+import { Decimal, type Habits, type Names, numberText } from '../../measure/index.ts';
 import { jarSize } from '../../jars/index.ts';
 import type { JarsWanted, Recipe, ScaledRecipe } from '../../recipes/index.ts';
 import { costOfDraw } from '../ledger.ts';
@@ -8,13 +8,12 @@ import type { CostSettings, CostingMethod } from '../../kitchen/index.ts';
 import { type CostInput, type CostLine, type CostPartId, costLine, netMass_g } from './sheet.ts';
 
 /** What a planned cost rests on. Figures that a what-if turns stand by themselves. */
-export interface PlanFigures {
+export interface PlanFigures extends Pick<Habits, 'locale' | 'currency'> {
   recipe: Pick<Recipe, 'lines' | 'jars'>;
   scaled: Pick<ScaledRecipe, 'lines'>;
   jars: readonly JarsWanted[];
   shelf: readonly ShelfItem[];
   settings: CostSettings;
-  currency: string;
   hourlyRate: string;
   /** Attended minutes of the batch, and those of opening and cleaning the kitchen. */
   minutes: number;
@@ -78,7 +77,7 @@ export function plannedInput(figures: PlanFigures): CostInput {
         part: 'work',
         name: 'Work',
         key: 'work',
-        detail: `${figures.minutes} min attended`,
+        detail: `${numberText(figures.minutes, figures)} min attended`,
         quantity: hours(figures.minutes),
         unit: 'h',
         unitCost: figures.hourlyRate,
@@ -90,7 +89,7 @@ export function plannedInput(figures: PlanFigures): CostInput {
         part: 'opening and cleaning',
         name: 'Opening and cleaning',
         key: 'opening and cleaning',
-        detail: `${figures.kitchenMinutes} min`,
+        detail: `${numberText(figures.kitchenMinutes, figures)} min`,
         quantity: hours(figures.kitchenMinutes),
         unit: 'h',
         unitCost: figures.hourlyRate,
@@ -121,7 +120,7 @@ export function plannedInput(figures: PlanFigures): CostInput {
 }
 
 function energyLine(
-  { settings, burnerMinutes, burnerId, shelf }: PlanFigures,
+  { settings, burnerMinutes, burnerId, shelf, locale }: PlanFigures,
   unpriced: string[],
 ): CostLine[] {
   const burner = settings.burners.find(b => b.id === burnerId) ?? settings.burners[0];
@@ -133,7 +132,7 @@ function energyLine(
         part: 'energy',
         name: burner.name,
         key: 'electricity',
-        detail: `${burner.power_W} W for ${Math.round(burnerMinutes)} min`,
+        detail: `${numberText(burner.power_W, { locale })} W for ${Math.round(burnerMinutes)} min`,
         quantity: hours.times(burner.power_W).div(1000),
         unit: 'kWh',
         unitCost: settings.electricity,
@@ -150,7 +149,7 @@ function energyLine(
       part: 'energy',
       name: fuel.item.name,
       key: fuel.item.id,
-      detail: `${burner.use_gPerHour} g an hour for ${Math.round(burnerMinutes)} min`,
+      detail: `${numberText(burner.use_gPerHour, { locale })} g an hour for ${Math.round(burnerMinutes)} min`,
       quantity: hours.times(burner.use_gPerHour),
       unit: 'g',
       unitCost: price,

@@ -100,6 +100,7 @@ const figures = (count = 8, over: Partial<PlanFigures> = {}): PlanFigures => {
       shelfOf('lids', 'Lids', '100', '0.2', { kind: 'lid', unit: 'each', unit_g: null }),
     ],
     settings: plainCosts,
+    locale: 'en-US',
     currency: 'USD',
     hourlyRate: '18',
     minutes: 100,

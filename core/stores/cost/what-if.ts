@@ -1,4 +1,4 @@
-import { Decimal, byName } from '../../measure/index.ts';
+import { Decimal, byName, numberText } from '../../measure/index.ts';
 import { mainLine } from '../../recipes/index.ts';
 import { type PlanFigures, plannedInput } from './planned.ts';
 import { costSheet } from './sheet.ts';
@@ -68,7 +68,14 @@ export function whatIf(
     });
   };
   const both = (id: string, title: string, pct: number, turn: (factor: number) => PlanFigures) =>
-    add(id, title, `−${pct} %`, `+${pct} %`, turn(1 - pct / 100), turn(1 + pct / 100));
+    add(
+      id,
+      title,
+      `−${numberText(pct, base)} %`,
+      `+${numberText(pct, base)} %`,
+      turn(1 - pct / 100),
+      turn(1 + pct / 100),
+    );
   const main = mainLine(base.recipe);
   const price = (lineIds: string[], factor: number): PlanFigures => ({
     ...base,
@@ -84,7 +91,7 @@ export function whatIf(
   add(
     'yield',
     'Jars that come out',
-    `−${turns.yield_pct} %`,
+    `−${numberText(turns.yield_pct, base)} %`,
     '',
     { ...base, yieldShare: base.yieldShare * (1 - turns.yield_pct / 100) },
     null,

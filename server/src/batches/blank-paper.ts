@@ -1,7 +1,15 @@
 import { type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
 import { needsReading } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { Fraction, altitudeText, kitchenWeight, massText, temperatureText } from '@cocotte/core/measure';
+import {
+  Fraction,
+  MM_PER_INCH,
+  altitudeText,
+  kitchenWeight,
+  massText,
+  numberText,
+  temperatureText,
+} from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { type JarsWanted, scaleRecipe } from '@cocotte/core/recipes';
 import { waterCover_in } from '@cocotte/core/times';
@@ -65,7 +73,7 @@ export async function drawBlank({
         : step.target.kind === 'temperature'
           ? ` To ${temperatureText(step.target.temp_C, kitchen)}.`
           : step.target.kind === 'time'
-            ? ` ${step.target.minutes} min.`
+            ? ` ${numberText(step.target.minutes, kitchen)} min.`
             : step.target.kind === 'look'
               ? ` Until ${step.target.text}.`
               : '';
@@ -81,7 +89,7 @@ export async function drawBlank({
   flow.heading('Process');
   for (const time of started.times) {
     flow.text(
-      `${jarCountText(1, time.jarSize).slice(2)}: ${time.minutes} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${(time.headspace_mm / 25.4).toFixed(2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`,
+      `${jarCountText(1, time.jarSize).slice(2)}: ${numberText(time.minutes, kitchen)} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${numberText(time.headspace_mm / MM_PER_INCH, kitchen, 2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`,
       { bold: true },
     );
     flow.text(

@@ -7,7 +7,7 @@ import type {
   ReturnedLot,
   Stamp,
 } from '@cocotte/core/batches';
-import { Decimal, type Fault, dayOf } from '@cocotte/core/measure';
+import { Decimal, type Fault, dayOf, fieldText } from '@cocotte/core/measure';
 import { contentsOf, drawFault } from '@cocotte/core/stores';
 import { type Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
@@ -197,6 +197,8 @@ export async function giveBack(
       kitchenId,
       body.lots.map(l => l.lotId),
     );
+    const { locale } = await readKitchen(call);
+    const figure = (quantity: Decimal | string) => fieldText(Number(quantity), locale, 6);
     const faults: Fault[] = [];
     const fault = (path: string, code: string, what: string, why: string, next: string) =>
       faults.push({ path, code, what, why, next });
@@ -236,7 +238,7 @@ export async function giveBack(
         fault(
           `lots[${i}].quantity`,
           'more-than-drawn',
-          `${out.toFixed()} of that lot are out, not ${wanted.quantity}.`,
+          `${figure(out)} of that lot are out, not ${figure(wanted.quantity)}.`,
           'More cannot come back than went.',
           'Enter what came back.',
         );

@@ -4,10 +4,10 @@ import type { StartedBody } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
-import { type Fault, Fraction, dayOf, yearAndDay } from '@cocotte/core/measure';
+import { type Fault, Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
 import { forecastPacked, forecastPot } from '@cocotte/core/forecast';
 import { jarSize, pintsOf } from '@cocotte/core/jars';
-import { type Recipe, factorForJars, planPots } from '@cocotte/core/recipes';
+import { type Recipe, factorForJars, planPots, scaleOff } from '@cocotte/core/recipes';
 import { processFor, reviewFaults, routeToSale } from '@cocotte/core/review';
 import { type ScheduledTime, steamFault } from '@cocotte/core/times';
 import { type Call } from '../house/mount.ts';
@@ -25,8 +25,8 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const version = await selectVersion(trx, kitchenId, body.recipeId, body.recipeVersion);
     if (!version) throw notFound('This version of the recipe');
     const { recipe } = version;
-    const factor = readFactor(body.factor, recipe, body.jars);
     const kitchen = await readKitchen(call);
+    const factor = readFactor(body.factor, recipe, body.jars, kitchen);
     if (!kitchen.placed)
       throw problem(422, {
         code: 'kitchen-not-set-up',
@@ -179,8 +179,6 @@ function expectedOf(
 /** Half an inch, where no time says otherwise. */
 const DEFAULT_HEADSPACE_MM = 12.7;
 
-/** A scale this many times off its jars is a slip; the gate holds a batch that has it all the same. */
-const SCALE_OFF = 3;
 /** Largest and smallest scale a batch may have: beyond these a slip is likelier than a plan. */
 const FACTOR_LIMITS = { min: 0.05, max: 20 };
 
@@ -188,7 +186,9 @@ function readFactor(
   text: string,
   recipe: Pick<Recipe, 'makes' | 'jars'>,
   jars: BodyOf<typeof startBatch>['jars'],
+  kitchen: Kitchen,
 ): Fraction {
+  const n = (value: number) => numberText(value, kitchen);
   let factor: Fraction;
   try {
     factor = new Fraction(text);
@@ -214,17 +214,17 @@ function readFactor(
   if (factor.valueOf() < FACTOR_LIMITS.min || factor.valueOf() > FACTOR_LIMITS.max) {
     throw problem(422, {
       code: 'bad-scale',
-      what: `${factor.valueOf().toFixed(2)} times the recipe is outside ${FACTOR_LIMITS.min} to ${FACTOR_LIMITS.max}.`,
+      what: `${n(factor.valueOf())} times the recipe is outside ${n(FACTOR_LIMITS.min)} to ${n(FACTOR_LIMITS.max)}.`,
       why: 'A batch that small or large is a slip.',
       next: 'Choose another number of jars.',
       path: 'factor',
     });
   }
-  const off = factor.div(factorForJars(recipe, jars)).valueOf();
-  if (off > SCALE_OFF || off < 1 / SCALE_OFF)
+  const off = scaleOff(recipe, factor, jars);
+  if (off)
     throw problem(422, {
       code: 'scale-off',
-      what: `The scale is ${off > 1 ? 'far above' : 'far below'} what these jars take.`,
+      what: `The scale is far ${off} what these jars take.`,
       why: 'Weights, doses and times would be planned for another amount.',
       next: 'Choose the jars for what is cooked, or the scale for the jars.',
       path: 'factor',

@@ -8,7 +8,7 @@ import {
   UNIT_COST_PLACES,
   contentsOf,
   plainFacts,
-  unitSign,
+  moreThanLot,
 } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { problem } from '../house/problems.ts';
@@ -79,11 +79,8 @@ async function takeParts(
     seen.add(part.lotId);
     if (new Decimal(part.quantity).gt(row.lot.onHand)) {
       faults.push({
+        ...moreThanLot(row.item, row.lot, part.quantity, kitchen),
         path: `${at}.quantity`,
-        code: 'more-than-lot',
-        what: `Lot ${row.lot.label} holds ${row.lot.onHand} ${unitSign(row.item.unit)}, not ${part.quantity}.`,
-        why: 'More cannot leave a lot than came in.',
-        next: 'Take less, or count the lot first.',
       });
       return;
     }

@@ -1,6 +1,6 @@
 import type { BodyOf, LotRow, ParamsOf, ReplyOf, moveLot, openLot } from '@cocotte/contract';
 import { Decimal, dayOf } from '@cocotte/core/measure';
-import { type Lot, unitSign } from '@cocotte/core/stores';
+import { type Lot, moreThanLot } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { once } from '../house/once.ts';
 import { notFound, problem } from '../house/problems.ts';
@@ -37,6 +37,7 @@ export async function moveOne(
   const { trx, kitchenId, params, body, person } = call;
   const row = await locked(call, params.lotId);
   if (await moved(call, body.id, row.lot.id)) return row.lot;
+  const kitchen = await readKitchen(call);
   const left = new Decimal(row.lot.onHand);
   const given = new Decimal(body.quantity);
   wholeNumber(row.item, body.quantity);
@@ -51,12 +52,7 @@ export async function moveOne(
       });
     if (given.gt(left))
       throw problem(422, {
-        code: 'more-than-lot',
-        what:
-          `Lot ${row.lot.label} holds ${row.lot.onHand} ${unitSign(row.item.unit)}`.trim() +
-          `, not ${body.quantity}.`,
-        why: 'More cannot leave a lot than came in.',
-        next: 'Enter what was there, or count the lot first.',
+        ...moreThanLot(row.item, row.lot, body.quantity, kitchen),
         path: 'quantity',
       });
     return given.neg();
@@ -64,9 +60,8 @@ export async function moveOne(
   let change: Decimal;
   let reason: NewMovement['reason'];
   let { unitCost } = row.lot;
-  const { costs } = await readKitchen(call);
   if (body.kind !== 'to supplier' && body.kind !== 'undo used up')
-    unitCost = (await leavingCosts(trx, kitchenId, costs.method, [row.item.id]))(row);
+    unitCost = (await leavingCosts(trx, kitchenId, kitchen.costs.method, [row.item.id]))(row);
   switch (body.kind) {
     case 'count':
       change = given.minus(left);

@@ -40,6 +40,8 @@ export function ClockPanel({
   const elapsed_s = since_ms === null ? 0 : (now - since_ms) / 1000;
   const left_s = required_s === null ? 0 : required_s - elapsed_s;
   const boiling = load.phase === 'boiling';
+  // What was asked because time was left is moot once none is.
+  if (early && left_s <= 0) setEarly(false);
   const resting = load.heatOff !== null;
   const size = batch.state.jars.find(j => j.number === load.jars[0])?.size ?? 'pint';
   const taps = useTaps(`${load.phase} ${load.voided_s.length} ${load.heatOff?.eventId ?? ''}`);

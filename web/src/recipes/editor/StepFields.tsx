@@ -1,4 +1,4 @@
-import { kitchenUnits } from '@cocotte/core/measure';
+import { kitchenUnits, numberText } from '@cocotte/core/measure';
 import { type Attention, STEP_KINDS, type StepTarget } from '@cocotte/core/recipes';
 import { Box, Button, Checkbox, FormControlLabel } from '@mui/material';
 import { memo, useState } from 'react';
@@ -174,7 +174,7 @@ function TargetField({ form, index, kind }: { form: DraftForm; index: number; ki
     case 'time':
       return <Figure at={field} label="Minutes" />;
     case 'volume':
-      return <Text at={field} label="Volume, such as 3.5 L" />;
+      return <Text at={field} label={`Volume, such as ${numberText(3.5, kitchen)} L`} />;
     case 'depth':
       return (
         <Figure

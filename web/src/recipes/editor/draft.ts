@@ -1,4 +1,5 @@
 import { ALTITUDE_BANDS_FT } from '@cocotte/core/heat';
+import { PH_LIMIT } from '@cocotte/core/acid';
 import { MM_PER_INCH, dayOf, fahrenheit, fieldText } from '@cocotte/core/measure';
 import type { LineRole } from '@cocotte/core/ingredients';
 import type { JarSizeId } from '@cocotte/core/jars';
@@ -269,7 +270,7 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
     authority: a.grade === 'letter' ? a.authority : '',
     reference: a.grade === 'letter' ? a.reference : '',
     issuedOn: a.grade === 'letter' ? a.issuedOn : '',
-    maxPh: a.grade === 'letter' ? n(a.maxPh) : '4.6',
+    maxPh: a.grade === 'letter' ? n(a.maxPh) : n(PH_LIMIT),
     limits: a.grade === 'letter' ? a.limits : '',
     process: letter?.kind ?? 'boiling water',
     pack,

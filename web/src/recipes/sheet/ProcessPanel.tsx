@@ -1,6 +1,6 @@
 import { gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { MM_PER_INCH, altitudeText, mixedText, temperatureText } from '@cocotte/core/measure';
+import { MM_PER_INCH, altitudeText, mixedText, numberText, temperatureText } from '@cocotte/core/measure';
 import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
@@ -8,6 +8,7 @@ import { type RouteToSale, processFor } from '@cocotte/core/review';
 import { processEntry, steamFault, waterCover_in } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
+import { useHere } from '../../shell/session.tsx';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
 export function ProcessPanel({
@@ -48,7 +49,7 @@ export function ProcessPanel({
           <Box key={size} sx={{ mb: 1.5 }}>
             <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
               <Box sx={{ fontSize: '3rem', fontWeight: 700, lineHeight: 1, whiteSpace: 'nowrap' }}>
-                {time.minutes}
+                {numberText(time.minutes, kitchen)}
                 <Box component="span" sx={{ fontSize: '1.2rem', fontWeight: 500 }}>
                   {' '}
                   min
@@ -59,8 +60,10 @@ export function ProcessPanel({
                 <br />
                 {hotFill && time.fill
                   ? `held at ${temperatureText(time.fill.temp_C, kitchen)} or above`
-                  : `${time.seaLevel_min} at sea level`}
-                {added > 0 ? `, +${added} at ${altitudeText(kitchen.altitude_m, kitchen)}` : ''}
+                  : `${numberText(time.seaLevel_min, kitchen)} at sea level`}
+                {added > 0
+                  ? `, +${numberText(added, kitchen)} at ${altitudeText(kitchen.altitude_m, kitchen)}`
+                  : ''}
               </Soft>
             </Box>
             {time.borrowedFrom && (
@@ -138,6 +141,7 @@ function EntryConditions({ recipe }: { recipe: Recipe }) {
 
 /** What it rests on, and whether it may be sold. */
 export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: RouteToSale }) {
+  const { kitchen } = useHere();
   return (
     <Sheet
       title="Authority"
@@ -151,7 +155,8 @@ export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: Route
       </Typography>
       {recipe.authority.grade === 'letter' && (
         <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>
-          {recipe.authority.authority}. pH at most {recipe.authority.maxPh}. {recipe.authority.limits}
+          {recipe.authority.authority}. pH at most {numberText(recipe.authority.maxPh, kitchen)}.{' '}
+          {recipe.authority.limits}
         </Typography>
       )}
       <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>

@@ -63,6 +63,7 @@ export function figuresOf(
     jars,
     shelf,
     settings: kitchen.costs,
+    locale: kitchen.locale,
     currency: kitchen.currency,
     hourlyRate: kitchen.hourlyRate,
     minutes: minutes.attended,
