@@ -4,8 +4,9 @@ import { type JsonSchema, type Rule, nothing } from './rules.ts';
 /** Who may call: anyone, anyone signed in, or the least role in the kitchen. */
 export type Caller = 'anyone' | 'signed in' | Role;
 
-/** What an endpoint answers: JSON by its rule, a file, or nothing to read. */
-export type Reply<T> = { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaType: string };
+/** What an endpoint answers: JSON by its rule, a file, or a stream of messages (server-sent events), each JSON by its rule. */
+export type Reply<T> =
+  { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaType: string } | { kind: 'stream'; rule: Rule<T> };
 
 /** One endpoint, written once: the server mounts it, the browser calls it, OpenAPI is printed from it. */
 export interface Endpoint<P, Q, B, R> {
@@ -62,6 +63,20 @@ export function fileEndpoint<P = None, Q = None>(e: {
   mediaType: string;
 }): Endpoint<P, Q, None, Uint8Array> {
   return { ...e, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'file', mediaType: e.mediaType } };
+}
+
+/** Declares an endpoint that goes on telling: a stream of messages for as long as the caller listens. */
+export function streamEndpoint<P = None, Q = None, M = None>(e: {
+  name: string;
+  path: string;
+  who: Caller;
+  summary: string;
+  params?: Rule<P>;
+  query?: Rule<Q>;
+  message: Rule<M>;
+}): Endpoint<P, Q, None, M> {
+  const { message, ...rest } = e;
+  return { ...rest, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'stream', rule: message } };
 }
 
 function filled<P, Q, B>(e: { params?: Rule<P>; query?: Rule<Q>; body?: Rule<B> }) {

@@ -46,18 +46,26 @@ export function openApi(): Record<string, unknown> {
   };
 }
 
+function goodReply(reply: AnyEndpoint['reply']): Record<string, unknown> {
+  if (reply.kind === 'json')
+    return { description: 'Done', content: { 'application/json': { schema: documentOf(reply.rule) } } };
+  if (reply.kind === 'file')
+    return {
+      description: 'A file',
+      content: { [reply.mediaType]: { schema: { type: 'string', format: 'binary' } } },
+    };
+  return {
+    description: 'Messages for as long as one listens: server-sent events whose data is JSON',
+    content: { 'text/event-stream': { schema: documentOf(reply.rule) } },
+  };
+}
+
 function operation(e: AnyEndpoint): Record<string, unknown> {
   const problem = {
     description: 'A problem',
     content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
   };
-  const good =
-    e.reply.kind === 'json'
-      ? { description: 'Done', content: { 'application/json': { schema: documentOf(e.reply.rule) } } }
-      : {
-          description: 'A file',
-          content: { [e.reply.mediaType]: { schema: { type: 'string', format: 'binary' } } },
-        };
+  const good = goodReply(e.reply);
   const hasBody = e.method === 'POST' || e.method === 'PUT';
   return {
     operationId: e.name,

@@ -20,7 +20,7 @@ const owner = new URL(database.ownerUrl ?? database.adminUrl);
 const name = owner.pathname.slice(1);
 const quoted = n => `"${n.replaceAll('"', '""')}"`;
 const text = `'${name.replaceAll("'", "''")}'`;
-/** A server that runs holds this lock, also while it is idle. The number stands in server/src/house/presence.ts too. */
+/** A server that runs holds this lock, also while it is idle. The number stands in server/src/house/standing.ts too. */
 const PRESENCE_LOCK = 4_600_002;
 const count = query => Number(adminSql(database, query));
 const refuseIfUsed = clean => {

@@ -15,6 +15,8 @@ import {
 } from '@cocotte/contract';
 import { makeApp } from '@cocotte/server/house/app';
 import { type Database, openDatabase } from '@cocotte/server/house/database';
+import { openFeed } from '@cocotte/server/house/feed';
+import { type Standing, holdStanding } from '@cocotte/server/house/standing';
 import { guessesIn } from '@cocotte/server/kitchen/guesses';
 import pg from 'pg';
 import { inject } from 'vitest';
@@ -42,6 +44,7 @@ export class TestServer {
   private constructor(
     readonly database: Database,
     readonly urls: { appUrl: string; ownerUrl: string },
+    private readonly standing: Standing,
     readonly http: Server,
     readonly origin: string,
   ) {}
@@ -52,8 +55,20 @@ export class TestServer {
   static async open(
     over: (url: string) => Promise<Database> | Database = url => openDatabase(url, 8),
   ): Promise<TestServer> {
-    const urls = await cloneDatabase();
+    return TestServer.on(await cloneDatabase(), over);
+  }
+
+  /** Another server process on the same database. */
+  beside(): Promise<TestServer> {
+    return TestServer.on(this.urls, url => openDatabase(url, 4));
+  }
+
+  private static async on(
+    urls: { appUrl: string; ownerUrl: string },
+    over: (url: string) => Promise<Database> | Database,
+  ): Promise<TestServer> {
     const database = await over(urls.appUrl);
+    const standing = holdStanding(urls.appUrl);
     let self: TestServer | undefined;
     const app = makeApp(
       {
@@ -62,13 +77,21 @@ export class TestServer {
         secure: false,
         guesses: guessesIn(database),
         held_ms: () => 0,
+        feed: openFeed(database, standing),
+        beat_ms: 200,
         names: ['localhost', '127.0.0.1'],
       },
       null,
     );
     const http = createServer(app);
     await new Promise<void>(resolve => http.listen(0, '127.0.0.1', resolve));
-    self = new TestServer(database, urls, http, `http://127.0.0.1:${(http.address() as AddressInfo).port}`);
+    self = new TestServer(
+      database,
+      urls,
+      standing,
+      http,
+      `http://127.0.0.1:${(http.address() as AddressInfo).port}`,
+    );
     return self;
   }
 
@@ -80,6 +103,7 @@ export class TestServer {
     this.http.closeAllConnections();
     await new Promise(resolve => this.http.close(resolve));
     await this.database.close();
+    await this.standing.leave();
   }
 
   /** The first account with its kitchen. */

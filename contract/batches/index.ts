@@ -16,6 +16,7 @@ export {
   reverseDraw,
   startBatch,
 } from './batches.ts';
+export { EVENTS_A_PAGE, type EventsPage, type Moved, feed, readEvents } from './feed.ts';
 export { bodyRule, shapesOf } from './body-rules.ts';
 export { type Delivered, type Delivery, appendFacts } from './delivery.ts';
 export { type FactEntry, factRule } from './event-rules.ts';

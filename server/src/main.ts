@@ -6,7 +6,8 @@ import { clockFromEnvironment } from './house/clock.ts';
 import { assertSafeRole, openDatabase } from './house/database.ts';
 import { watchLoop } from './house/loop.ts';
 import { pendingMigrations } from './house/migrate.ts';
-import { holdPresence } from './house/presence.ts';
+import { openFeed } from './house/feed.ts';
+import { holdStanding } from './house/standing.ts';
 import { namesFromEnvironment } from './house/names.ts';
 import { closeHeavy, warmHeavy } from './heavy/pool.ts';
 import { guessesIn } from './kitchen/guesses.ts';
@@ -29,7 +30,7 @@ async function main(): Promise<void> {
     );
   const database = openDatabase(DATABASE_URL);
   await assertSafeRole(database);
-  const leave = holdPresence(DATABASE_URL);
+  const standing = holdStanding(DATABASE_URL);
   const secure = Boolean(TLS_CERT && TLS_KEY);
   const app = makeApp(
     {
@@ -38,6 +39,7 @@ async function main(): Promise<void> {
       secure,
       guesses: guessesIn(database),
       held_ms: watchLoop(),
+      feed: openFeed(database, standing),
       names: namesFromEnvironment(process.env),
     },
     COCOTTE_WEB_DIST ?? null,
@@ -57,7 +59,7 @@ async function main(): Promise<void> {
   });
   const stop = () => {
     server.close(
-      () => void Promise.all([database.close(), leave(), closeHeavy()]).then(() => process.exit(0)),
+      () => void Promise.all([database.close(), standing.leave(), closeHeavy()]).then(() => process.exit(0)),
     );
     server.closeAllConnections();
   };

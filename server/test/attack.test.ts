@@ -24,6 +24,7 @@ import { plumJam } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { newItem } from '../../testing/stock.ts';
 import { type Answer, Client, TestServer, problemOf } from '../../testing/test-server.ts';
+import { openFeed } from '../src/house/feed.ts';
 import { makeApp } from '../src/house/app.ts';
 import { closeHeavy } from '../src/heavy/pool.ts';
 import { guessesIn } from '../src/kitchen/guesses.ts';
@@ -287,6 +288,7 @@ describe('framing', () => {
         secure: false,
         guesses: guessesIn(server.database),
         held_ms: () => 0,
+        feed: openFeed(server.database, null),
         names: ['127.0.0.1'],
       },
       `${import.meta.dirname}/../../dist/web`,

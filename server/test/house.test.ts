@@ -5,6 +5,7 @@ import { makeApp } from '../src/house/app.ts';
 import { clockFromEnvironment } from '../src/house/clock.ts';
 import { assertSafeRole, openDatabase } from '../src/house/database.ts';
 import { guessesIn } from '../src/kitchen/guesses.ts';
+import { openFeed } from '../src/house/feed.ts';
 import { migrate, pendingMigrations } from '../src/house/migrate.ts';
 import { Client, TestServer, problemOf } from '../../testing/test-server.ts';
 import { readKitchen, changeKitchen } from '@cocotte/contract';
@@ -157,6 +158,7 @@ describe('the table of endpoints', () => {
           secure: false,
           guesses: guessesIn(server.database),
           held_ms: () => 0,
+          feed: openFeed(server.database, null),
           names: [],
         },
         null,

@@ -124,6 +124,22 @@ export async function selectEventTexts(
   return rows.map(r => ({ seq: Number(r.seq), text: sequenced(r) }));
 }
 
+/** A page of a kitchen's record after a number, over all batches, as JSON texts. */
+export async function selectEventsAfter(
+  trx: Trx,
+  kitchenId: string,
+  after: number,
+  limit: number,
+): Promise<{ seq: number; text: string }[]> {
+  const rows: EventText[] = await trx('events')
+    .where({ kitchen_id: kitchenId })
+    .where('seq', '>', after)
+    .orderBy('seq')
+    .limit(limit)
+    .select('seq', 'hash', 'content');
+  return rows.map(r => ({ seq: Number(r.seq), text: sequenced(r) }));
+}
+
 /** Who made entries, from their texts. */
 export function personIds(texts: readonly string[]): string[] {
   return [...new Set(texts.flatMap(t => /"personId":"([0-9a-f-]{36})"/.exec(t)?.[1] ?? []))];

@@ -1,5 +1,5 @@
 import * as contract from '@cocotte/contract';
-import { type Mounted, room } from '../house/mount.ts';
+import { type Mounted, following, room } from '../house/mount.ts';
 import { draw, giveBack, undraw } from './draws.ts';
 import { open } from './outlets.ts';
 import * as service from './service.ts';
@@ -7,18 +7,21 @@ import { start } from './start.ts';
 import { take } from './takings.ts';
 
 const WRITES = { writesRecord: true };
+const MOVES_STOCK = { writesRecord: true, moves: ['stock'] } as const;
 
 /** Mounts the endpoints of batches. */
 export const batchRoutes: Mounted[] = [
   room(contract.listBatches, service.list),
   room(contract.readBatch, service.read),
   room(contract.readToday, service.today),
-  room(contract.startBatch, start, WRITES),
+  room(contract.startBatch, start, MOVES_STOCK),
   room(contract.appendFacts, service.appendEntries, WRITES),
   room(contract.openOutlet, open, WRITES),
-  room(contract.drawLots, draw, WRITES),
-  room(contract.reverseDraw, undraw, WRITES),
-  room(contract.returnLots, giveBack, WRITES),
-  room(contract.takeJars, take, WRITES),
+  room(contract.drawLots, draw, MOVES_STOCK),
+  room(contract.reverseDraw, undraw, MOVES_STOCK),
+  room(contract.returnLots, giveBack, MOVES_STOCK),
+  room(contract.takeJars, take, MOVES_STOCK),
+  following(contract.feed),
+  room(contract.readEvents, service.eventsAfter),
   room(contract.blankSheet, service.printBlank),
 ];

@@ -1,4 +1,11 @@
-import { type Delivered, type Delivery, check, factRule } from '@cocotte/contract';
+import {
+  type Delivered,
+  type Delivery,
+  EVENTS_A_PAGE,
+  type EventsPage,
+  check,
+  factRule,
+} from '@cocotte/contract';
 import type {
   BatchView,
   BodyOf,
@@ -10,6 +17,7 @@ import type {
   blankSheet,
   listBatches,
   readBatch,
+  readEvents,
   readToday,
 } from '@cocotte/contract';
 import {
@@ -21,7 +29,9 @@ import {
 } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
 import { heavy } from '../heavy/pool.ts';
+import { readMoved } from '../house/feed.ts';
 import { Afterwards, type Call, JsonText } from '../house/mount.ts';
+import { fromNumber } from '../house/paging.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
@@ -79,6 +89,21 @@ export async function today(call: Call<unknown, unknown, unknown>): Promise<Repl
       label: batches.filter(b => b.summary.released > b.summary.labelled).length,
     },
   };
+}
+
+/** A page of the kitchen's record, passed on as it is stored, and how far the kitchen has come. */
+export async function eventsAfter(
+  call: Call<unknown, QueryOf<typeof readEvents>, unknown>,
+): Promise<JsonText<EventsPage>> {
+  const { trx, kitchenId, query } = call;
+  // How far it has come is read first: what is told of it is then never ahead of what was sent.
+  const moved = await readMoved(trx, kitchenId);
+  const rows = await queries.selectEventsAfter(trx, kitchenId, fromNumber(query.after), EVENTS_A_PAGE + 1);
+  const page = rows.slice(0, EVENTS_A_PAGE).map(r => r.text);
+  const people = await namesOf(trx, queries.personIds(page));
+  return new JsonText(
+    `{"events":[${page.join(',')}],"people":${JSON.stringify(people)},"more":${rows.length > page.length},"moved":${JSON.stringify(moved)}}`,
+  );
 }
 
 type Outcome = Omit<Delivered, 'id'>;

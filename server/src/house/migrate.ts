@@ -5,9 +5,10 @@ import { recipeBook } from '../migrations/0002_recipe_book.ts';
 import { stores } from '../migrations/0003_stores.ts';
 import { houseStands } from '../migrations/0004_house_stands.ts';
 import { receipts } from '../migrations/0005_receipts.ts';
+import { revisions } from '../migrations/0006_revisions.ts';
 import type { Migration } from '../migrations/migration.ts';
 
-const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands, receipts];
+const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands, receipts, revisions];
 const LOCK = 4_600_001;
 
 /**
@@ -74,7 +75,7 @@ function grants(role: string): string {
     grant usage on schema public to ${name};
     grant select on knex_migrations to ${name};
     grant select, insert, update, delete on accounts, sessions, memberships, invitations, known_devices, sign_in_counts to ${name};
-    grant select, insert, update on kitchens, heads, recipes, recipe_versions, items, lots, batches to ${name};
+    grant select, insert, update on kitchens, heads, revisions, recipes, recipe_versions, items, lots, batches to ${name};
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements, done_calls to ${name};

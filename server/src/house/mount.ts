@@ -2,6 +2,7 @@ import { byName } from '@cocotte/core/measure';
 import {
   type AnyEndpoint,
   type Endpoint,
+  type Moved,
   JSON_LIMIT,
   SERVER_TIME_HEADER,
   check,
@@ -13,6 +14,7 @@ import { type Role, mayAct } from '@cocotte/core/kitchen';
 import express, { type Request, type Response, type Router } from 'express';
 import { type Visitor, visitorFrom, visitorStatement } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
+import { type Counted, type Feed, countMoves, readMoved } from './feed.ts';
 import { type Database, DatabaseAway, PLAN_IS_STALE, type Trx } from './database.ts';
 import type { Guesses } from '../kitchen/guesses.ts';
 import { inTurn } from '../heavy/pool.ts';
@@ -70,6 +72,8 @@ type Handler = (req: Request, res: Response) => Promise<void>;
 /** An endpoint with what answers it. */
 export interface Mounted {
   endpoint: AnyEndpoint;
+  /** Devices that follow the kitchen are told when it was called. */
+  tells?: boolean;
   handler: (house: House) => Handler;
 }
 
@@ -81,6 +85,10 @@ export interface House {
   guesses: Guesses;
   /** The longest that anything held the event loop since it was last asked, ms. */
   held_ms: () => number;
+  /** Tells devices that something moved. */
+  feed: Feed;
+  /** How often streams show that they live, where it is not as usual. */
+  beat_ms?: number;
   /** Names and addresses under which this server is called, in lower case and without a port. */
   names: readonly string[];
 }
@@ -103,6 +111,8 @@ export interface RoomOpts {
   patience_ms?: number;
   /** It writes to the kitchen's record, one call after the other. */
   writesRecord?: boolean;
+  /** What else of the kitchen it changes, so that devices that hold it ask anew. */
+  moves?: readonly Counted[];
 }
 
 /**
@@ -115,8 +125,11 @@ export function room<P, Q, B, R>(
   work: (call: Call<P, Q, B>) => Promise<R | JsonText<R> | Afterwards<R>>,
   opts: RoomOpts = {},
 ): Mounted {
+  const { moves = [], writesRecord = false } = opts;
+  const tells = moves.length > 0 || writesRecord;
   return {
     endpoint,
+    tells,
     handler: house => async (req, res) => {
       const tokenHash = cookieHash(req, SESSION_COOKIE);
       if (!tokenHash) throw signInFirst();
@@ -130,7 +143,7 @@ export function room<P, Q, B, R>(
             const visitor = visitorFrom(rows);
             if (!visitor) throw signInFirst();
             settle(endpoint, visitor);
-            return work({
+            const reply = await work({
               ...readInput(endpoint, params, req.query, bytes),
               person: visitor.person,
               role: visitor.role as Role,
@@ -139,6 +152,8 @@ export function room<P, Q, B, R>(
               trx,
               clock: house.clock,
             });
+            if (moves.length > 0) await countMoves(trx, kitchenId as string, moves);
+            return reply;
           },
           {
             reads: endpoint.method === 'GET',
@@ -159,7 +174,8 @@ export function room<P, Q, B, R>(
         });
         return;
       }
-      const reply = await (opts.writesRecord ? inLine(kitchenId as string, again) : again());
+      const reply = await (writesRecord ? inLine(kitchenId as string, again) : again());
+      if (tells) house.feed.tell(kitchenId as string);
       send(endpoint, res, reply instanceof Afterwards ? await reply.make() : reply);
     },
   };
@@ -192,6 +208,73 @@ function settle(endpoint: AnyEndpoint, visitor: Visitor): void {
       why: 'Whoever releases jars answers for what people eat; an owner gives that right by name.',
       next: 'Ask somebody who may, or an owner to give you the right.',
     });
+}
+
+/** How often a stream shows that it lives, so that neither end, nor a proxy in between, takes it for dead. */
+const BEAT_MS = 20_000;
+/** Every so many beats it is looked whether the listener still may, and whether a word was lost. */
+const LOOK_AGAIN_BEATS = 3;
+/** A listener who does not read is let go once this much waits for it. */
+const MOST_UNREAD_BYTES = 65_536;
+
+/**
+ * Mounts the stream that tells a device how far its kitchen has come. It holds no connection to the database: each word
+ * is read once for everybody who listens.
+ */
+export function following(endpoint: Endpoint<object, object, object, Moved>): Mounted {
+  return {
+    endpoint,
+    handler: house => async (req, res) => {
+      const tokenHash = cookieHash(req, SESSION_COOKIE);
+      if (!tokenHash) throw signInFirst();
+      const kitchenId = req.params.kitchenId as string;
+      if (!check(uuid, kitchenId).ok) throw noSuchKitchen();
+      const look = () =>
+        house.database.beginningWith(
+          visitorStatement(tokenHash, kitchenId, house.clock.now_ms()),
+          async (trx, rows) => {
+            const visitor = visitorFrom(rows);
+            if (!visitor) throw signInFirst();
+            settle(endpoint, visitor);
+            return readMoved(trx, kitchenId);
+          },
+          { reads: true },
+        );
+      let last = -1;
+      const tell = (moved: Moved) => {
+        // Each count only grows, and so does their sum: nothing older is told after what is newer.
+        const far = moved.seq + moved.recipes + moved.stock + moved.settings;
+        if (far <= last) return;
+        last = far;
+        write(`data: ${JSON.stringify(moved)}\n\n`);
+      };
+      const write = (text: string) => {
+        res.write(text);
+        if (res.writableLength > MOST_UNREAD_BYTES) res.destroy();
+      };
+      await look();
+      // A stream is neither kept nor packed on its way.
+      res.writeHead(200, {
+        'Content-Type': 'text/event-stream',
+        'Cache-Control': 'no-store, no-transform',
+        'X-Accel-Buffering': 'no',
+      });
+      res.once('close', house.feed.listen(kitchenId, tell));
+      const lookAgain = () =>
+        look().then(tell, (error: unknown) => {
+          // Whoever may no longer listen is let go, and told why when they ask again; a database that is away is no reason.
+          if (error instanceof HttpProblem) res.end();
+        });
+      let beats = 0;
+      const beat = setInterval(() => {
+        write(':\n\n');
+        if (++beats % LOOK_AGAIN_BEATS === 0) void lookAgain();
+      }, house.beat_ms ?? BEAT_MS);
+      res.once('close', () => clearInterval(beat));
+      // What moved before it listened is seen by looking afterwards.
+      await lookAgain();
+    },
+  };
 }
 
 /** Mounts an endpoint for those outside: links, a person's own sessions. */

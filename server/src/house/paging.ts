@@ -32,14 +32,27 @@ export function fromKey(key: string, parts: readonly KeyPart[]): string[] | null
   } catch {
     // Said below.
   }
-  throw problem(422, {
+  throw badKey();
+}
+
+/**
+ * The number a page of numbered things begins after; nought for the first page.
+ *
+ * @throws HttpProblem 422 for what is no whole number
+ */
+export function fromNumber(key: string): number {
+  if (!/^\d*$/.test(key)) throw badKey();
+  return Number(key);
+}
+
+const badKey = () =>
+  problem(422, {
     code: 'bad-page-key',
     what: 'This is not the key of a page.',
     why: 'A list goes on after the last row that was seen.',
     next: 'Begin at the first page.',
     path: 'after',
   });
-}
 
 /** Words to find anywhere in a text, for ILIKE, with its own signs taken literally. */
 export function likeWords(words: string): string {

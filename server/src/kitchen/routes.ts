@@ -4,6 +4,8 @@ import * as people from './people.ts';
 import * as service from './service.ts';
 import * as sessions from './sessions.ts';
 
+const MOVES = { moves: ['settings'] } as const;
+
 /** Mounts the endpoints of kitchens, people and sessions. */
 export const kitchenRoutes: Mounted[] = [
   door(contract.readSession, sessions.readSession),
@@ -17,11 +19,11 @@ export const kitchenRoutes: Mounted[] = [
   door(contract.readInvitation, people.readInvitation),
   porch(contract.acceptInvitation, people.acceptInvitation),
   room(contract.readKitchen, service.readKitchen),
-  room(contract.changeKitchen, service.changeKitchen),
+  room(contract.changeKitchen, service.changeKitchen, MOVES),
   room(contract.listPeople, people.listPeople),
-  room(contract.changePerson, people.changePerson),
-  room(contract.removePerson, people.removePerson),
-  room(contract.invite, people.invite),
+  room(contract.changePerson, people.changePerson, MOVES),
+  room(contract.removePerson, people.removePerson, MOVES),
+  room(contract.invite, people.invite, MOVES),
   room(contract.listInvitations, people.invitations),
-  room(contract.withdrawInvitation, people.withdraw),
+  room(contract.withdrawInvitation, people.withdraw, MOVES),
 ];

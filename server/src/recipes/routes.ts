@@ -6,22 +6,24 @@ import * as ingredients from './ingredients.ts';
 import * as service from './service.ts';
 import * as tastings from './tastings.ts';
 
+const MOVES = { moves: ['recipes'] } as const;
+
 /** Mounts the endpoints of recipes. */
 export const recipeRoutes: Mounted[] = [
   room(contract.listRecipes, service.list),
   room(contract.listShelves, service.shelves),
   room(contract.readRecipe, service.read),
-  room(contract.addRecipe, service.add),
-  room(contract.changeRecipe, service.change),
+  room(contract.addRecipe, service.add, MOVES),
+  room(contract.changeRecipe, service.change, MOVES),
   room(contract.listVersions, service.versions),
   room(contract.readVersion, service.version),
   room(contract.recipeHistory, service.history),
   room(contract.listTastings, tastings.list),
-  room(contract.addTasting, tastings.add),
+  room(contract.addTasting, tastings.add, MOVES),
   room(contract.exportRecipes, service.exportPage),
   room(contract.importPart, imports.part, { patience_ms: THREAD_PATIENCE_MS }),
-  room(contract.finishImport, imports.finish, { patience_ms: imports.FINISH_PATIENCE_MS }),
+  room(contract.finishImport, imports.finish, { ...MOVES, patience_ms: imports.FINISH_PATIENCE_MS }),
   room(contract.listIngredients, ingredients.list),
-  room(contract.putIngredient, ingredients.put),
-  room(contract.removeIngredient, ingredients.remove),
+  room(contract.putIngredient, ingredients.put, MOVES),
+  room(contract.removeIngredient, ingredients.remove, MOVES),
 ];

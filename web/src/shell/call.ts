@@ -82,7 +82,7 @@ export async function call<P, Q, B, R>(
 }
 
 async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q, B>): Promise<R> {
-  const sent_ms = Date.now();
+  const sent_ms = performance.now();
   let response: Response;
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
   try {
@@ -97,7 +97,7 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
     throw new CallError(0, 'no-answer', [away()]);
   }
   const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
-  if (server_ms > 0) learnOffset(server_ms, sent_ms, Date.now());
+  if (server_ms > 0) learnOffset(server_ms, sent_ms, performance.now());
   if (response.ok) return (await response.json()) as R;
   const problem = (await response.json().catch(() => null)) as Problem | null;
   if (!problem?.errors) throw new CallError(response.status, 'no-answer', [away()]);

@@ -1,42 +1,75 @@
 import { useSyncExternalStore } from 'react';
+import { type DeviceTime, KitchenClock, type Offset } from './kitchen-clock.ts';
+
+/** Where the next page finds how this device's clock lay to the kitchen's. */
+const KEPT = 'cocotte.clock';
+const TICK_MS = 500;
+/** A measurement that nothing confirmed for so long is made anew. */
+const STALE_MS = 10 * 60_000;
+
+const device = (): DeviceTime => ({ mono_ms: performance.now(), wall_ms: Date.now() });
+
+function readKept(): Offset | null {
+  try {
+    const kept = JSON.parse(globalThis.localStorage?.getItem(KEPT) ?? 'null') as Partial<Offset> | null;
+    return Number.isFinite(kept?.offset_ms) && Number.isFinite(kept?.measuredAt_ms) ? (kept as Offset) : null;
+  } catch {
+    return null;
+  }
+}
 
 /** The kitchen's time on this device: the server's clock, learned from every reply. */
-let offset_ms: number | null = null;
-let measured_at: number | null = null;
-
+const clock = new KitchenClock(readKept());
 const listeners = new Set<() => void>();
 let ticking: number | undefined;
-let shown_ms = Date.now();
+let shown_ms = clock.now_ms(device());
+let shownUnsure = false;
+let asked: (() => void) | null = null;
+let lastAsked_ms = -Infinity;
 
-/** Learns the offset from a reply: the server's clock against the middle of the call. */
+/** Learns from a reply: the server's clock, read between two moments of the monotonic one. */
 export function learnOffset(server_ms: number, sent_ms: number, received_ms: number): void {
-  offset_ms = Math.round(server_ms - (sent_ms + received_ms) / 2);
-  measured_at = performance.now();
+  clock.learn(server_ms, sent_ms, received_ms, device());
+  try {
+    localStorage.setItem(KEPT, JSON.stringify(clock.toKeep()));
+  } catch {
+    // A browser that keeps nothing learns it again.
+  }
   tick();
 }
 
 /** Server minus device, and the age of that measurement. */
-export function clockOffset(): { offset_ms: number | null; age_ms: number | null } {
-  return { offset_ms, age_ms: measured_at === null ? null : Math.round(performance.now() - measured_at) };
-}
+export const clockOffset = () => clock.offset(device());
 
 /** The kitchen's now, in milliseconds since the epoch. */
-export function kitchenNow(): number {
-  return Date.now() + (offset_ms ?? 0);
+export const kitchenNow = (): number => clock.now_ms(device());
+
+/** Says how the server is asked for its clock when the device slept, its clock was set, or a measurement grew old. */
+export function askingBy(ask: () => void): void {
+  asked = ask;
 }
 
 function tick(): void {
-  const now = kitchenNow();
+  const now = device();
+  const unsure = clock.isUnsure(now);
+  const { age_ms } = clock.offset(now);
+  const wants = unsure ? 5000 : age_ms === null || age_ms > STALE_MS ? 60_000 : Infinity;
+  if (now.mono_ms - lastAsked_ms > wants) {
+    lastAsked_ms = now.mono_ms;
+    asked?.();
+  }
+  const now_ms = clock.now_ms(now);
   // A new measurement of the offset moves it by milliseconds: not worth telling.
-  if (Math.abs(now - shown_ms) < 200) return;
-  shown_ms = now;
+  if (Math.abs(now_ms - shown_ms) < 200 && unsure === shownUnsure) return;
+  shown_ms = now_ms;
+  shownUnsure = unsure;
   for (const listener of listeners) listener();
 }
 
 function subscribe(listener: () => void): () => void {
   listeners.add(listener);
   tick();
-  ticking ??= window.setInterval(tick, 500);
+  ticking ??= window.setInterval(tick, TICK_MS);
   return () => {
     listeners.delete(listener);
     if (listeners.size === 0) {
@@ -47,6 +80,7 @@ function subscribe(listener: () => void): () => void {
 }
 
 /** The kitchen's now, told again twice a second. */
-export function useNow(): number {
-  return useSyncExternalStore(subscribe, () => shown_ms);
-}
+export const useNow = (): number => useSyncExternalStore(subscribe, () => shown_ms);
+
+/** Whether this device slept, or its clock was set, and the kitchen has not been asked since. */
+export const useUnsureClock = (): boolean => useSyncExternalStore(subscribe, () => shownUnsure);
