@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openDatabase } from '@cocotte/server/house/database';
@@ -21,6 +21,8 @@ let cluster: Cluster;
 let house: House;
 test.beforeAll(async () => {
   home = mkdtempSync(join(tmpdir(), 'cocotte-home-'));
+  // The account PostgreSQL runs as is to reach it; else the cluster would be the one of `npm start`.
+  chmodSync(home, 0o755);
   process.env.COCOTTE_HOME = home;
   cluster = await openCluster();
   await migrate(cluster.ownerUrl, 'cocotte_app');
@@ -59,9 +61,15 @@ test('the interface says so, keeps what was entered, and goes on when the databa
   await page.getByRole('tab', { name: 'Lots' }).click();
   await expect(page.getByRole('main').getByRole('timer')).toBeVisible();
 
-  // Away through a reload too: the entries lie in this device.
+  // Away through a reload too: the record and the entries lie in this device, and the clock goes on.
   await page.reload();
-  await expect(page.getByRole('heading', { name: "The kitchen's book cannot be reached" })).toBeVisible();
+  await expect(page.getByRole('main').getByRole('timer')).toBeVisible();
+  await expect(page.getByText(/3 entries are kept on this device/)).toBeVisible();
+  await page.goto(`${house.url}/recipes`);
+  await expect(
+    page.getByRole('complementary', { name: 'Stove rail' }).getByRole('timer').first(),
+  ).toBeVisible();
+  await page.goto(url);
   cluster = await openCluster(Number(port));
   expect(new URL(cluster.appUrl).port).toBe(port);
   await expect(page.getByRole('main').getByRole('timer')).toBeVisible({ timeout: 20_000 });

@@ -119,7 +119,7 @@ const pages = new Set(
   [...readFileSync(APP, 'utf8').matchAll(/import\('([^']+)'\)/g)].map(m => resolve(dirname(APP), m[1])),
 );
 /** Rooms of the interface that no capability owns: what all of them stand on. */
-const FRAME = ['kit', 'shell', 'words', 'outbox'];
+const FRAME = ['kit', 'shell', 'words', 'outbox', 'device'];
 const roomOf = path => relative(join(root, 'web/src'), path).split('/')[0];
 
 /** A view is opened by its address, never imported by another capability; the frame knows of none of them. */

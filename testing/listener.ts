@@ -23,10 +23,8 @@ export class Listener {
     });
     this.over = (async () => {
       try {
-        for await (const chunk of response.body?.pipeThrough(
-          new TextDecoderStream(),
-        ) as AsyncIterable<string>)
-          parser.feed(chunk);
+        const text = (response.body as ReadableStream).pipeThrough(new TextDecoderStream());
+        for await (const chunk of text as unknown as AsyncIterable<string>) parser.feed(chunk);
       } catch {
         // Ended without a word.
       }

@@ -22,19 +22,10 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,woff2,svg}'],
-        // A page comes from the kitchen where it answers; only without a connection from what is kept.
-        navigateFallback: null,
-        runtimeCaching: [
-          {
-            urlPattern: ({ request }) => request.mode === 'navigate',
-            handler: 'NetworkFirst',
-            options: {
-              cacheName: 'pages',
-              networkTimeoutSeconds: 3,
-              precacheFallback: { fallbackURL: 'index.html' },
-            },
-          },
-        ],
+        // Every page is the kept application, so that it opens without the kitchen; of what the kitchen says nothing is
+        // kept here: records lie in the device's own store, papers nowhere.
+        navigateFallback: 'index.html',
+        navigateFallbackDenylist: [/^\/api\//],
       },
     }),
   ],

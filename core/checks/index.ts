@@ -11,5 +11,6 @@ export {
   type Stage,
   REST_MINUTES,
   assess,
+  isOpen,
   summarise,
 } from './summary.ts';

@@ -70,6 +70,12 @@ export interface BatchSummary {
   asksMore: string[];
 }
 
+/** Whether anything of a batch is still to be cooked, checked or labelled: such batches stand on Today. */
+export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'released'>): boolean =>
+  summary.stage === 'cooking' ||
+  summary.stage === 'checking' ||
+  (summary.stage === 'released' && summary.labelled < summary.released);
+
 /** The jars of a batch with their forms, and its gate. */
 export interface BatchStanding {
   gate: Gate;

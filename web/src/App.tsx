@@ -2,10 +2,11 @@ import { type ComponentType, Suspense, lazy } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { CallError } from './shell/call.ts';
 import { Away } from './shell/Away.tsx';
+import { eraseKept } from './device/index.ts';
+import { forgetHere, tellOthers } from './shell/here-kept.ts';
 import { kitchenOfTab, useSession } from './shell/session.tsx';
 import { Waiting } from './kit/Loaded.tsx';
 import { Shell } from './shell/Shell.tsx';
-import { forgetList } from './stores/planning/shopping-kept.ts';
 
 // Whoever is signed in does not fetch the door.
 const Door = lazy(async () => ({ default: (await import('./kitchen/Door.tsx')).Door }));
@@ -47,6 +48,13 @@ const KitchenPage = view(() => import('./kitchen/KitchenPage.tsx'), 'KitchenPage
 const AccountPage = view(() => import('./kitchen/AccountPage.tsx'), 'AccountPage');
 const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
 
+/** Whoever signs out leaves nothing of the kitchen on this device. */
+async function forgetAll(): Promise<void> {
+  forgetHere();
+  await eraseKept();
+  tellOthers();
+}
+
 /** Which view stands at which address. Outside a kitchen there is only the door. */
 export function App() {
   const { data: session, error, refetch } = useSession();
@@ -67,7 +75,7 @@ export function App() {
     );
   return (
     <Routes>
-      <Route element={<Shell onSignOut={forgetList} />}>
+      <Route element={<Shell onSignOut={forgetAll} />}>
         <Route index element={<TodayPage />} />
         <Route path="recipes" element={<RecipeBook />} />
         <Route path="recipes/new" element={<RecipeEditor />} />

@@ -8,6 +8,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider, createBrowserRouter } from 'react-router';
 import { App } from './App.tsx';
 import { CallError } from './shell/call.ts';
+import { keepApplication } from './shell/renewal.ts';
 import { theme } from './kit/theme.ts';
 
 const signedOut = (error: unknown) => {
@@ -25,12 +26,8 @@ const client: QueryClient = new QueryClient({
   },
 });
 
-// Without TLS a browser gives a page off this machine no service worker: then nothing is kept for a lost connection.
 if (import.meta.env.PROD && 'serviceWorker' in navigator)
-  window.addEventListener(
-    'load',
-    () => void navigator.serviceWorker.register('/sw.js').catch(() => undefined),
-  );
+  window.addEventListener('load', () => void keepApplication());
 
 // The one route is everything: which view stands at which address is said in App.
 const router = createBrowserRouter([{ path: '*', element: <App /> }]);

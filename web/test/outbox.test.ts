@@ -165,12 +165,16 @@ describe('the outbox', () => {
     await outbox.add('k', 'b1', [entry('mine')]);
     await outbox.add('another kitchen', 'b2', [entry('there')]);
     await outbox.add('k', 'b1', [entry('theirs', 'somebody else')]);
-    await settle(() => outbox.view().waiting.length === 1);
+    await settle(() => sent.length === 2 && outbox.view().waiting.length === 0);
     expect(sent.map(s => [s.kitchen, ...s.ids])).toEqual([
       ['k', 'mine'],
       ['another%20kitchen', 'there'],
     ]);
-    expect(waitingIds()).toEqual(['theirs']);
+    // Nobody else sees them; they are there when their person is.
+    expect(waitingIds()).toEqual([]);
+    await outbox.open({ personId: 'somebody else' }, () => undefined);
+    await settle(() => sent.length === 3);
+    expect(sent[2]?.ids).toEqual(['theirs']);
   });
 
   it('goes batch by batch in turn, a hundred at a time', async () => {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { BatchEvent, Receipt, SequencedEvent } from '@cocotte/core/batches';
-import { type Assessment, type BatchSummary, assess, summarise } from '@cocotte/core/checks';
+import { type Assessment, assess, isOpen, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
 import { workOf } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
@@ -105,13 +105,4 @@ export function project(batchId: string, batch: Assessment, lastSeq: number): qu
     work: workOf(state),
     last_seq: lastSeq,
   };
-}
-
-/** A batch is open while anything is to be cooked, checked or labelled. */
-function isOpen(summary: BatchSummary): boolean {
-  return (
-    summary.stage === 'cooking' ||
-    summary.stage === 'checking' ||
-    (summary.stage === 'released' && summary.labelled < summary.released)
-  );
 }

@@ -1,4 +1,5 @@
 import type { Moved } from '@cocotte/contract';
+import { byName } from '@cocotte/core/measure';
 import type { Database, Trx } from './database.ts';
 import type { Standing } from './standing.ts';
 
@@ -13,9 +14,9 @@ const AGAIN_MS = 1000;
 /** Counts a change of what devices hold of a kitchen, in the transaction that makes it. */
 export async function countMoves(trx: Trx, kitchenId: string, moves: readonly Counted[]): Promise<void> {
   await trx('revisions')
-    .insert({ kitchen_id: kitchenId, ...Object.fromEntries(moves.map(m => [m, 1])) })
+    .insert({ kitchen_id: kitchenId, ...byName(moves.map(m => [m, 1])) })
     .onConflict('kitchen_id')
-    .merge(Object.fromEntries(moves.map(m => [m, trx.raw(`revisions.${m} + 1`)])));
+    .merge({ ...byName(moves.map(m => [m, trx.raw(`revisions.${m} + 1`)])) });
 }
 
 /** How far a kitchen has come. */

@@ -13,7 +13,6 @@ import { NewerEntries } from './NewerEntries.tsx';
 import { DrawPanel } from './DrawPanel.tsx';
 import { JarPanel } from './JarPanel.tsx';
 import { StepPanel } from './StepPanel.tsx';
-import { useWakeLock } from './wake-lock.ts';
 import { useWhen } from './when.ts';
 import { WhenFields } from './WhenFields.tsx';
 
@@ -43,7 +42,6 @@ function Cooking({ batch }: { batch: OpenBatch }) {
   const [part, setPart] = useState<Part>(() => firstPart(batch));
   const when = useWhen(kitchen);
   const { started } = batch.state;
-  const screenStays = useWakeLock(batch.state.loads.some(l => l.boilingSince && !l.lifted));
   if (!started) return null;
   return (
     <>
@@ -78,11 +76,6 @@ function Cooking({ batch }: { batch: OpenBatch }) {
         </Button>
       </ViewHead>
       <NewerEntries batch={batch} />
-      {!screenStays && (
-        <Box sx={{ color: 'text.secondary', mb: 1 }}>
-          This screen may go dark: without a protected connection the browser does not let a page keep it on.
-        </Box>
-      )}
       {batch.state.loads
         .filter(l => !l.lifted)
         .map(load => (

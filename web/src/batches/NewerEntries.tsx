@@ -1,5 +1,6 @@
 import { Box, Button } from '@mui/material';
 import { Sheet } from '../kit/parts.tsx';
+import { loadAgain } from '../shell/renewal.ts';
 import { say } from '../words/index.ts';
 import type { OpenBatch } from './open-batch.ts';
 
@@ -11,7 +12,7 @@ export function NewerEntries({ batch }: { batch: OpenBatch }) {
     <Sheet tone="ox" sx={{ mb: 2 }}>
       <strong>{say('newer.what')}</strong> {say('newer.why', { n })}
       <Box sx={{ mt: 1 }}>
-        <Button variant="outlined" onClick={() => window.location.reload()}>
+        <Button variant="outlined" onClick={loadAgain}>
           {say('newer.load')}
         </Button>
       </Box>

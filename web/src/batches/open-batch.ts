@@ -10,8 +10,10 @@ import {
 } from '@cocotte/core/batches';
 import { type BatchStanding, assess } from '@cocotte/core/checks';
 import type { Fault } from '@cocotte/core/measure';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
+import { records } from '../device/index.ts';
+import { entriesOf } from '../device/summaries.ts';
 import { type Waiting, drawCount, makeStamp, outbox } from '../outbox/index.ts';
 import { call, faultsOf } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
@@ -41,25 +43,25 @@ export interface OpenBatch {
 /** A batch on this device: the server's record, and what waits here, folded by the same function as everywhere. */
 export function useBatch(batchId: string): { batch: OpenBatch | null; error: unknown } {
   const { person, kitchen } = useHere();
-  const client = useQueryClient();
-  const { data: view, error } = useQuery({
+  const { held, ready } = useSyncExternalStore(records.subscribe, records.view);
+  const view = held.get(batchId);
+  // What this device does not hold, because it is long finished, is read and held from then on.
+  const { error } = useQuery({
     queryKey: ['batch', batchId],
-    queryFn: () => call(readBatch, { params: { batchId } }),
-    refetchInterval: 5000,
+    queryFn: async () => {
+      await records.hold(await call(readBatch, { params: { batchId } }));
+      return null;
+    },
+    enabled: ready && !view,
   });
   const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const [busy, setBusy] = useState(false);
   const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
   const folded = useMemo(() => {
     if (!view) return null;
-    const known = new Set(view.events.map(e => e.id));
-    const own = [...sent.filter(w => w.batchId === batchId), ...pending];
-    const fresh = [...new Map(own.map(w => [w.entry.id, w])).values()]
-      .filter(w => !known.has(w.entry.id))
-      .map(w => ({ ...w.entry, kitchenId: kitchen.id, batchId, receipt: null }) as BatchEvent);
-    const events: BatchEvent[] = [...view.events, ...fresh];
+    const events = entriesOf(view, [...sent.filter(w => w.batchId === batchId), ...pending]);
     return { events, ...assess(events) };
-  }, [view, pending, sent, kitchen.id, batchId]);
+  }, [view, pending, sent, batchId]);
   const lastSeq = view?.lastSeq ?? 0;
   const enter = useCallback<OpenBatch['enter']>(
     async (facts, when) => {
@@ -86,9 +88,7 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
       setBusy(true);
       try {
         const stamp = makeStamp(type, person.id, at.typedAt_ms, lastSeq, await drawCount());
-        client.setQueryData(['batch', batchId], await work(stamp));
-        for (const queryKey of [['today'], ['batches'], ['lots']])
-          void client.invalidateQueries({ queryKey });
+        await records.hold(await work(stamp));
         return [];
       } catch (error_) {
         return faultsOf(error_);
@@ -96,7 +96,7 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
         setBusy(false);
       }
     },
-    [client, batchId, person.id, lastSeq],
+    [person.id, lastSeq],
   );
   return {
     batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null,

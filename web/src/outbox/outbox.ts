@@ -39,7 +39,8 @@ function show(next: Partial<OutboxView>): void {
 }
 
 async function reload(): Promise<void> {
-  show({ waiting: await store.waiting() });
+  // What somebody else entered here and is not delivered waits for them, unseen.
+  show({ waiting: (await store.waiting()).filter(w => w.entry.personId === who?.personId) });
 }
 
 async function changed(): Promise<void> {
@@ -106,7 +107,7 @@ async function deliver(): Promise<void> {
 }
 
 /** Entries of whoever is signed in, in whichever of their kitchens: each is sent to the kitchen it was made in. */
-const mine = () => view.waiting.filter(w => !w.refused && w.entry.personId === who?.personId);
+const mine = () => view.waiting.filter(w => !w.refused);
 
 /** @returns whether it ended because nobody is signed in */
 async function run(): Promise<boolean> {

@@ -1,9 +1,23 @@
 import { signOut, switchKitchen } from '@cocotte/contract';
 import { altitudeText } from '@cocotte/core/measure';
-import { Box, ButtonBase, Divider, Menu, MenuItem } from '@mui/material';
+import {
+  Box,
+  Button,
+  ButtonBase,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Divider,
+  Menu,
+  MenuItem,
+} from '@mui/material';
+import { say } from '../words/index.ts';
 import { useColorScheme } from '@mui/material/styles';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { useNavigate } from 'react-router';
+import { records } from '../device/index.ts';
+import { outbox } from '../outbox/index.ts';
 import { call } from './call.ts';
 import { useHere, useTakeSession } from './session.tsx';
 
@@ -16,7 +30,7 @@ export function KitchenMenu({
   onKeys: () => void;
   onFind: () => void;
   /** Forgets what this device keeps for whoever was signed in. */
-  onSignOut: () => void;
+  onSignOut: () => Promise<void>;
 }) {
   const { kitchen, session, role, person } = useHere();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -24,7 +38,13 @@ export function KitchenMenu({
   const take = useTakeSession();
   const navigate = useNavigate();
   const night = (mode === 'system' ? systemMode : mode) === 'dark';
-  const close = () => setAnchor(null);
+  const [asked, setAsked] = useState(false);
+  const kept = useSyncExternalStore(outbox.subscribe, outbox.view).waiting.filter(w => !w.refused).length;
+  const here = !useSyncExternalStore(records.subscribe, records.view).reached || kept > 0;
+  const close = () => {
+    setAnchor(null);
+    setAsked(false);
+  };
   const item = (words: string, then: () => void) => (
     <MenuItem
       onClick={() => {
@@ -38,7 +58,8 @@ export function KitchenMenu({
   const leave = async () => {
     close();
     await call(signOut);
-    onSignOut();
+    records.close();
+    await onSignOut();
     take({ ...session, person: null, kitchens: [], kitchenId: null, demo: null });
     window.location.assign('/');
   };
@@ -62,7 +83,7 @@ export function KitchenMenu({
           fontSize: '0.95rem',
           lineHeight: 1.3,
           color: 'text.secondary',
-          maxWidth: { xs: 130, sm: 200 },
+          maxWidth: { xs: 130, sm: 200, md: 260 },
         }}
       >
         <Box
@@ -77,8 +98,18 @@ export function KitchenMenu({
         >
           {kitchen.name}
         </Box>
-        <Box component="span">
-          {kitchen.placed ? altitudeText(kitchen.altitude_m, kitchen) : 'not set up'}
+        <Box component="span" sx={{ color: here ? 'live.main' : undefined }}>
+          {here
+            ? say('mark.here')
+            : kitchen.placed
+              ? altitudeText(kitchen.altitude_m, kitchen)
+              : 'not set up'}
+          {!here && (
+            <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
+              {' · '}
+              {say('mark.there')}
+            </Box>
+          )}
         </Box>
       </ButtonBase>
       <Menu
@@ -106,8 +137,44 @@ export function KitchenMenu({
         {item('Keys', onKeys)}
         {item(night ? 'Day colours' : 'Night colours', () => setMode(night ? 'light' : 'dark'))}
         <Divider component="li" />
-        <MenuItem onClick={() => void leave()}>Sign out</MenuItem>
+        <MenuItem onClick={() => (kept > 0 ? setAsked(true) : void leave())}>Sign out</MenuItem>
       </Menu>
+      <UndeliveredAsked
+        open={asked}
+        kept={kept}
+        onClose={() => setAsked(false)}
+        onLeave={() => void leave()}
+      />
     </>
+  );
+}
+
+/** Asks before somebody signs out whose entries have not arrived. */
+function UndeliveredAsked({
+  open,
+  kept,
+  onClose,
+  onLeave,
+}: {
+  open: boolean;
+  kept: number;
+  onClose: () => void;
+  onLeave: () => void;
+}) {
+  return (
+    <Dialog open={open} onClose={onClose} maxWidth="xs" aria-labelledby="undelivered-title">
+      <DialogTitle id="undelivered-title" variant="h2">
+        {say('signOut.undelivered', { n: kept })}
+      </DialogTitle>
+      <DialogContent>{say('signOut.undelivered.why')}</DialogContent>
+      <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
+        <Button variant="outlined" onClick={onLeave}>
+          {say('signOut.anyway')}
+        </Button>
+        <Button autoFocus variant="contained" onClick={onClose}>
+          {say('signOut.stay')}
+        </Button>
+      </DialogActions>
+    </Dialog>
   );
 }

@@ -5,9 +5,13 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Outlet, useLocation, useNavigationType } from 'react-router';
+import { type Changed, records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
+import { askTime } from './call.ts';
+import { askingBy } from './clock.ts';
 import { KitchenMenu } from './KitchenMenu.tsx';
 import { useKeys } from './keys.ts';
+import { DeviceBars } from './DeviceBars.tsx';
 import { OutboxBar } from './OutboxBar.tsx';
 import { useToday } from './rail.ts';
 import { NotSetUp } from './NotSetUp.tsx';
@@ -22,7 +26,7 @@ const FindDialog = lazy(async () => ({ default: (await import('./Overlays.tsx'))
 const KeysDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).KeysDialog }));
 
 /** The frame of every view inside a kitchen: workline above, stove rail below. */
-export function Shell({ onSignOut }: { onSignOut: () => void }) {
+export function Shell({ onSignOut }: { onSignOut: () => Promise<void> }) {
   const { data: session } = useSession();
   const mine = session ? kitchenOfTab(session) : null;
   const { data: kitchen } = useKitchen(mine?.id ?? null);
@@ -42,6 +46,26 @@ export function Shell({ onSignOut }: { onSignOut: () => void }) {
   );
 }
 
+/** What is asked of the server anew when a part of the kitchen moved. */
+const ASKED_ANEW: Record<Changed, readonly string[]> = {
+  seq: ['batches', 'cost', 'costs', 'find'],
+  recipes: ['recipes', 'recipe', 'ingredients', 'shopping', 'costs'],
+  stock: [
+    'stock',
+    'shelf',
+    'lots',
+    'lot',
+    'items',
+    'receipts',
+    'receipt',
+    'mappings',
+    'plans',
+    'shopping',
+    'costs',
+  ],
+  settings: ['kitchen', 'people', 'invitations', 'session'],
+};
+
 /** Another view begins at its top; going back, the browser finds its place itself. */
 function useTop(): void {
   const { pathname } = useLocation();
@@ -53,23 +77,41 @@ function useTop(): void {
   }, [pathname, back]);
 }
 
-function Frame({ here, onSignOut }: { here: Here; onSignOut: () => void }) {
+/** The kitchen's clock is asked for when the device wakes, is back on the net, or does not know. */
+function useAskedClock(): void {
+  useEffect(() => {
+    const ask = () => void askTime();
+    const seen = () => document.visibilityState === 'visible' && ask();
+    askingBy(ask);
+    document.addEventListener('visibilitychange', seen);
+    window.addEventListener('online', ask);
+    window.addEventListener('pageshow', ask);
+    return () => {
+      document.removeEventListener('visibilitychange', seen);
+      window.removeEventListener('online', ask);
+      window.removeEventListener('pageshow', ask);
+    };
+  }, []);
+}
+
+function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void> }) {
   const client = useQueryClient();
   const { pathname } = useLocation();
   const { data: today } = useToday();
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const find = useCallback(() => setOpen('find'), []);
   const help = useCallback(() => setOpen('keys'), []);
+  useAskedClock();
   useKeys({ find, help });
   useTop();
-  const { person } = here;
+  const { person, kitchen } = here;
   useEffect(() => {
-    void outbox.open({ personId: person.id }, batchId => {
-      void client.invalidateQueries({ queryKey: ['batch', batchId] });
-      void client.invalidateQueries({ queryKey: ['today'] });
-      void client.invalidateQueries({ queryKey: ['batches'] });
+    void outbox.open({ personId: person.id }, () => records.look());
+    return records.open(kitchen.id, person.id, what => {
+      for (const queryKey of what.flatMap(w => ASKED_ANEW[w]))
+        void client.invalidateQueries({ queryKey: [queryKey] });
     });
-  }, [client, person.id]);
+  }, [client, person.id, kitchen.id]);
   return (
     <Box sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
       <Box
@@ -119,6 +161,7 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => void }) {
         <KitchenMenu onKeys={help} onFind={find} onSignOut={onSignOut} />
       </Box>
       <OutboxBar />
+      <DeviceBars />
       <NotSetUp />
       <Box
         component="main"

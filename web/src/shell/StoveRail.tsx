@@ -1,11 +1,13 @@
 import { clockText, countdownText } from '@cocotte/core/measure';
-import { Box } from '@mui/material';
-import { useEffect, useRef } from 'react';
+import { Box, Button } from '@mui/material';
+import { visuallyHidden } from '@mui/utils';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ring, useBell } from './bell.ts';
-import { useNow } from './clock.ts';
+import { callOut, chimeIn, useBell, useNotices } from './bell.ts';
+import { kitchenNow, useNow, useUnsureClock } from './clock.ts';
 import { type RailTile, useRail } from './rail.ts';
 import { useHere } from './session.tsx';
+import { useWakeLock } from './wake-lock.ts';
 import { say } from '../words/index.ts';
 
 /** The stove rail: one tile for each canner or wait, on every view, only while something runs. */
@@ -13,14 +15,33 @@ export function StoveRail() {
   const tiles = useRail();
   const now = useNow();
   const silent = useBell();
-  const rung = useRef(new Set<string>());
+  const unsure = useUnsureClock();
+  const notices = useNotices();
+  const atTheStove = tiles.some(t => t.kind !== 'wait');
+  const staysOn = useWakeLock(atTheStove);
+  const called = useRef(new Set<string>());
+  const [spoken, setSpoken] = useState('');
+  // The chimes are handed over ahead of their time, again whenever a time moves or the page may sound at last.
+  const times = tiles.map(t => `${keyOf(t)} ${Math.round(t.until_ms / 1000)}`).join('\n');
+  useEffect(() => {
+    if (silent) return undefined;
+    const takeBack = times
+      .split('\n')
+      .filter(Boolean)
+      .map(t => chimeIn(Number(t.slice(t.lastIndexOf(' '))) - kitchenNow() / 1000));
+    return () => {
+      for (const back of takeBack) back();
+    };
+  }, [times, silent]);
   useEffect(() => {
     for (const tile of tiles) {
-      const key = `${tile.kind} ${tile.id} ${tile.since_ms}`;
-      if (tile.until_ms > now || rung.current.has(key)) continue;
-      rung.current.add(key);
-      // A clock that ended long before this page was opened is shown, not rung.
-      if (now - tile.until_ms < 20_000) ring(`${tile.title}: time`);
+      const key = keyOf(tile);
+      if (tile.until_ms > now || called.current.has(key)) continue;
+      called.current.add(key);
+      const words = say('rail.time', { what: tile.title });
+      setSpoken(words);
+      // A clock that ended long before this page was opened is shown, not called.
+      if (now - tile.until_ms < 20_000) callOut(words);
     }
   }, [tiles, now]);
   if (tiles.length === 0) return null;
@@ -39,8 +60,18 @@ export function StoveRail() {
         bgcolor: 'rule.strong',
       }}
     >
-      {silent && tiles.some(t => t.kind !== 'wait') && (
-        <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>{say('rail.silent')}</Box>
+      <Box role="alert" sx={visuallyHidden}>
+        {spoken}
+      </Box>
+      {unsure && <Line>{say('rail.unsure')}</Line>}
+      {silent && atTheStove && <Line>{say('rail.silent')}</Line>}
+      {!silent && !staysOn && <Line>{say('rail.dark')}</Line>}
+      {!silent && atTheStove && notices.toAsk && (
+        <Line>
+          <Button size="small" onClick={notices.ask}>
+            {say('rail.allow')}
+          </Button>
+        </Line>
       )}
       <Box
         component="ul"
@@ -52,6 +83,13 @@ export function StoveRail() {
       </Box>
     </Box>
   );
+}
+
+const keyOf = (tile: RailTile) => `${tile.batchId} ${tile.kind} ${tile.id} ${tile.since_ms}`;
+
+/** A line above the tiles. */
+function Line({ children }: { children: ReactNode }) {
+  return <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>{children}</Box>;
 }
 
 function Tile({ tile, now }: { tile: RailTile; now: number }) {
@@ -66,7 +104,7 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
         })
       : over
         ? tile.kind === 'load'
-          ? say('rail.over')
+          ? say('rail.over', { time: clockText(tile.until_ms, kitchen) })
           : say('rail.lift.now')
         : say(tile.kind === 'load' ? 'rail.heatOff' : 'rail.lift', {
             time: clockText(tile.until_ms, kitchen),

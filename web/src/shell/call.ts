@@ -57,6 +57,35 @@ interface Input<P, Q, B> {
   once?: boolean;
 }
 
+/** Keeps replies on the device, for when the kitchen cannot be reached. */
+export interface ReplyKeeper {
+  /** Whether replies of an endpoint are kept. */
+  keeps(name: string): boolean;
+  put(address: string, reply: unknown): void;
+  /** The reply last seen, or undefined. */
+  get(address: string): Promise<unknown>;
+}
+let keeper: ReplyKeeper | null = null;
+/** Says where replies are kept. */
+export function keepRepliesBy(by: ReplyKeeper): void {
+  keeper = by;
+}
+
+/** Asks, and where nobody answers, gives what was answered last. */
+async function ask<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q, B>): Promise<R> {
+  if (!keeper?.keeps(endpoint.name)) return callOnce(endpoint, input);
+  const address = addressOf(endpoint, (input.params ?? {}) as P, input.query, input.kitchenId);
+  try {
+    const reply = await callOnce(endpoint, input);
+    keeper.put(address, reply);
+    return reply;
+  } catch (error) {
+    const kept = error instanceof CallError && error.away ? await keeper.get(address) : undefined;
+    if (kept === undefined) throw error;
+    return kept as R;
+  }
+}
+
 /**
  * Calls an endpoint. What found nobody, or was turned away for a moment, is sent again as it is, under the same ids,
  * before anything is said: the server does nothing twice.
@@ -69,7 +98,8 @@ export async function call<P, Q, B, R>(
   input: Input<P, Q, B> = {},
 ): Promise<R> {
   // A question that is asked again by its view needs no second asking here.
-  const pauses = input.once || endpoint.method === 'GET' ? [] : AGAIN_AFTER_MS;
+  if (endpoint.method === 'GET') return ask(endpoint, input);
+  const pauses = input.once ? [] : AGAIN_AFTER_MS;
   for (const pause_ms of pauses) {
     try {
       return await callOnce(endpoint, input);
@@ -102,6 +132,18 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
   const problem = (await response.json().catch(() => null)) as Problem | null;
   if (!problem?.errors) throw new CallError(response.status, 'no-answer', [away()]);
   throw new CallError(response.status, problem.code, problem.errors, problem.newer);
+}
+
+/** Asks the server for nothing but its clock. */
+export async function askTime(): Promise<void> {
+  const sent_ms = performance.now();
+  try {
+    const response = await fetch('/api/health', { credentials: 'omit', cache: 'no-store' });
+    const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
+    if (server_ms > 0) learnOffset(server_ms, sent_ms, performance.now());
+  } catch {
+    // Nobody answers: it is asked again.
+  }
 }
 
 /** The faults of anything that was thrown. */

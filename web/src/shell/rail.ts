@@ -1,49 +1,74 @@
-import { type BatchRow, readToday } from '@cocotte/contract';
-import type { SequencedEvent } from '@cocotte/core/batches';
+import type { BatchRow } from '@cocotte/contract';
 import type { Running } from '@cocotte/core/checks';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
-import { call } from './call.ts';
-
-/** Every batch that is not finished, asked again every few seconds so that a second device sees the same clocks. */
-export const useToday = (enabled = true) =>
-  useQuery({ queryKey: ['today'], queryFn: () => call(readToday), enabled, refetchInterval: 5000 });
 
 export interface RailTile extends Running {
   batchId: string;
 }
 
-type RunningOf = (typeof import('./rail-fold.ts'))['runningOf'];
+/** What Today and the rail are made of: every batch that is not finished. */
+export interface TodayView {
+  batches: BatchRow[];
+  /** There are more than are held here. */
+  more: boolean;
+  waiting: Record<'cook' | 'check' | 'label', number>;
+}
 
-/**
- * The fold, once something waits here: the first page does without it. A device that holds a batch's record has opened
- * the batch, and so has the fold already, connection or not.
- */
-function useRunningOf(wanted: boolean): RunningOf | null {
-  const [folding, setFolding] = useState<{ runningOf: RunningOf } | null>(null);
+/** Batches that a device reads whole when it knows nothing, at most. */
+const MOST_OPEN = 200;
+
+type Summaries = typeof import('../device/summaries.ts');
+
+/** The fold: the first page is drawn without it. */
+function useSummaries(): Summaries | null {
+  const [loaded, setLoaded] = useState<{ summaries: Summaries } | null>(null);
   useEffect(() => {
-    if (wanted && !folding) void import('./rail-fold.ts').then(setFolding, () => undefined);
-  }, [wanted, folding]);
-  return folding?.runningOf ?? null;
+    import('../device/summaries.ts').then(
+      summaries => setLoaded({ summaries }),
+      () => undefined,
+    );
+  }, []);
+  return loaded?.summaries ?? null;
 }
 
 /**
- * What runs, in the order in which it will call. A batch whose record this device holds is folded here, with the
- * entries that still wait in the outbox, so that the clock starts at the tap and not at the answer.
+ * What runs and what is due, folded here from the records this device holds and from what still waits in its outbox: with
+ * a connection and without, from the tap on. Undefined until the records were read.
  */
+export function useToday(): { data: TodayView | undefined } {
+  const { held, ready } = useSyncExternalStore(records.subscribe, records.view);
+  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const summaries = useSummaries();
+  const data = useMemo((): TodayView | undefined => {
+    if (!ready || !summaries) return undefined;
+    const own = [...sent, ...waiting.filter(w => !w.refused)];
+    const batches = [...held.values()]
+      .map((view): BatchRow => {
+        const mine = own.filter(w => w.batchId === view.id);
+        return { id: view.id, lastSeq: view.lastSeq, summary: summaries.summaryOf(view, mine) };
+      })
+      .filter(b => summaries.isOpen(b.summary))
+      .sort((a, b) => (a.summary.madeOn + a.id < b.summary.madeOn + b.id ? 1 : -1));
+    const count = (stage: string) => batches.filter(b => b.summary.stage === stage).length;
+    return {
+      batches,
+      more: batches.length >= MOST_OPEN,
+      waiting: {
+        cook: count('cooking'),
+        check: count('checking'),
+        label: batches.filter(b => b.summary.released > b.summary.labelled).length,
+      },
+    };
+  }, [held, ready, waiting, sent, summaries]);
+  return { data };
+}
+
+/** What runs, in the order in which it will call: the clock starts at the tap and not at the answer. */
 export function useRail(): RailTile[] {
   const { data } = useToday();
-  const client = useQueryClient();
-  const { waiting, sent } = useSyncExternalStore(outbox.subscribe, outbox.view);
-  const own = [...sent, ...waiting.filter(w => !w.refused)];
-  const runningOf = useRunningOf(own.length > 0);
-  const tiles = (data?.batches ?? []).flatMap((row: BatchRow): RailTile[] => {
-    const here = own.filter(w => w.batchId === row.id);
-    const held =
-      here.length > 0 ? client.getQueryData<{ events: SequencedEvent[] }>(['batch', row.id]) : undefined;
-    const running = held && runningOf ? runningOf(held.events, here) : row.summary.running;
-    return running.map(r => ({ ...r, batchId: row.id }));
-  });
-  return tiles.sort((a, b) => a.until_ms - b.until_ms);
+  return (data?.batches ?? [])
+    .flatMap(row => row.summary.running.map(r => ({ ...r, batchId: row.id })))
+    .sort((a, b) => a.until_ms - b.until_ms);
 }

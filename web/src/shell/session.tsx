@@ -4,6 +4,7 @@ import { mayAct } from '@cocotte/core/kitchen';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import { call } from './call.ts';
+import { orKept, whileKept } from './here-kept.ts';
 import { enterTabKitchen, tabKitchen } from './tab-kitchen.ts';
 
 /** Who is signed in and in which kitchen: known to every view inside the shell. */
@@ -48,13 +49,19 @@ export function kitchenOfTab(session: SessionView): Membership | null {
 }
 
 export const useSession = () =>
-  useQuery({ queryKey: ['session'], queryFn: () => call(readSession), staleTime: 60_000 });
+  useQuery({
+    queryKey: ['session'],
+    queryFn: () => orKept('session', () => call(readSession)),
+    staleTime: 60_000,
+    refetchInterval: whileKept,
+  });
 export const useKitchen = (kitchenId: string | null) =>
   useQuery({
     queryKey: ['kitchen'],
-    queryFn: () => call(readKitchen),
+    queryFn: () => orKept(`kitchen.${kitchenId}`, () => call(readKitchen)),
     enabled: kitchenId !== null,
     staleTime: 60_000,
+    refetchInterval: whileKept,
   });
 
 /** Takes a new session in, in the kitchen it begins in: everything known of the last one is forgotten. */

@@ -106,9 +106,21 @@ export const en = {
   'outbox.stalled':
     '{n, plural, one {One entry is} other {# entries are}} kept on this device, and not taken just now.',
   'outbox.try': 'Try now',
+  'mark.here': 'kept here',
+  'mark.there': 'with the kitchen',
   'newer.what': 'This page is older than the record.',
   'newer.why':
     '{n, plural, one {One entry was} other {# entries were}} made with a newer version of this program. The clocks go on; nothing is released here until the page is loaded again.',
+  'renewal.there': 'A newer version of this program is here. Nothing that was entered is lost by loading it.',
+  'renewal.load': 'Load it',
+  'signOut.undelivered':
+    '{n, plural, one {One entry has} other {# entries have}} not arrived at the kitchen yet',
+  'signOut.undelivered.why':
+    'They stay on this device, unseen by others, and are sent when you sign in here again. All else it keeps of the kitchen is erased.',
+  'signOut.anyway': 'Sign out all the same',
+  'signOut.stay': 'Stay signed in',
+  'device.keepsNothing':
+    'This browser keeps nothing of the kitchen for a lost connection: its store is full or switched off.',
   'newer.load': 'Load the page again',
   'press.bandsOff': 'bands off, looked at',
   'press.how': 'How',
@@ -117,10 +129,16 @@ export const en = {
   'press.notLifted': 'Load {load} was not entered as lifted.',
   'press.notLifted.why': 'A press proves a seal only after 12 hours of cooling: when did the jars come out?',
   'press.pressed': 'by the thumb',
+  'rail.unsure':
+    'This device slept, or its clock was set. Until the kitchen answers, times go by its own clock: look at another one too.',
+  'rail.dark':
+    'This screen may go dark, and then it may not ring: the browser does not let the page keep it on.',
+  'rail.allow': 'Call also when the page is not in front',
+  'rail.time': '{what}: time',
   'rail.heatOff': 'heat off at {time}',
   'rail.lift': 'lift at {time}',
   'rail.lift.now': 'lift the jars',
-  'rail.over': 'time is up: heat off',
+  'rail.over': 'time was up at {time}: heat off',
   'rail.ready': 'ready',
   'rail.silent': 'No chime on this page yet: tap anywhere once to allow it.',
   'rail.wait': 'from {from}, by {to}',

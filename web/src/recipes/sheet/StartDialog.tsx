@@ -12,6 +12,7 @@ import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { useWhen } from '../../batches/when.ts';
 import { WhenFields } from '../../batches/WhenFields.tsx';
+import { records } from '../../device/index.ts';
 import { drawCount, makeStamp } from '../../outbox/index.ts';
 import { call } from '../../shell/call.ts';
 import { OneOf } from '../../kit/fields.tsx';
@@ -89,8 +90,8 @@ export function StartDialog({
         stamp: makeStamp('batch.started', person.id, happened.typedAt_ms, 0, await drawCount()),
       },
     });
-    client.setQueryData(['batch', batchId], view);
-    for (const key of ['today', 'recipes', 'plans', 'shopping', 'shelf'])
+    await records.hold(view);
+    for (const key of ['recipes', 'plans', 'shopping', 'shelf'])
       void client.invalidateQueries({ queryKey: [key] });
     void navigate(`/cook/${batchId}`);
   });

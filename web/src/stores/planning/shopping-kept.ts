@@ -38,8 +38,3 @@ export function keepList(kept: KeptList): void {
     // A full or closed store only costs the list without a connection.
   }
 }
-
-/** Whoever signs out leaves no list behind. */
-export function forgetList(): void {
-  localStorage.removeItem(KEY);
-}
