@@ -13,6 +13,7 @@ import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { feeds } from './feed.ts';
 import { mixedLoad, papers } from './house.ts';
 import { costsInHand, fileOfReceipts, storesOfYears } from './stores.ts';
 import { QUERIES, atOnce, call, floor, inside, steady } from './load.ts';
@@ -205,18 +206,20 @@ const names = [`cocotte_bench_demo_${stamp}`, `cocotte_bench_ten_${stamp}`];
 try {
   const began = performance.now();
   // `--book` runs the recipe book alone, `--file` a file of receipts, `--papers` what is drawn, in a kitchen without the
-  // ten years; `--house` the mixed load.
+  // ten years; `--house` the mixed load, `--feed` who hears of an entry when.
   const bookOnly = process.argv.includes('--book');
   const fileOnly = process.argv.includes('--file');
   const papersOnly = process.argv.includes('--papers');
   const houseOnly = process.argv.includes('--house');
-  const all = !bookOnly && !fileOnly && !papersOnly && !houseOnly;
+  const feedOnly = process.argv.includes('--feed');
+  const all = !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
   const kitchens = [
     await makeKitchen(names[0] as string, false),
     ...(all || houseOnly ? [await makeKitchen(names[1] as string, true)] : []),
   ];
   say(`Kitchens made in ${((performance.now() - began) / 1000).toFixed(1)} s`);
   if (all) await endpoints(kitchens);
+  if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);
   if (all || bookOnly) {

@@ -156,11 +156,15 @@ test('two windows on the settings: both are offered, nothing typed is lost, and 
   await button(page, 'Save the settings').click();
   await expect(page.getByText('Saved.')).toBeInViewport();
 
-  await maker(other).fill('Theirs again');
-  await button(other, 'Save the settings').click();
-  await expect(other.getByText('It is now: Wrenfold Kitchen, Mine')).toBeVisible();
-  await button(other, 'Take theirs').click();
+  // Where nothing was typed what is new is there by itself; where something was, both are offered before it is saved.
   await expect(maker(other)).toHaveValue('Mine');
+  await maker(other).fill('Theirs again');
+  await maker(page).fill('Mine again');
+  await button(page, 'Save the settings').click();
+  await expect(other.getByText('It is now: Wrenfold Kitchen, Mine again')).toBeVisible();
+  await expect(maker(other)).toHaveValue('Theirs again');
+  await button(other, 'Take theirs').click();
+  await expect(maker(other)).toHaveValue('Mine again');
   await other.close();
 });
 

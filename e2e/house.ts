@@ -134,10 +134,26 @@ export function countRequests(page: Page): Set<unknown> {
   if (known) return known;
   const running = new Set<unknown>();
   open.set(page, running);
-  page.on('request', r => running.add(r));
+  // The stream that tells what moved has no end to wait for.
+  page.on('request', r => !r.url().endsWith('/feed') && running.add(r));
   page.on('requestfinished', r => running.delete(r));
   page.on('requestfailed', r => running.delete(r));
   return running;
+}
+
+/** Waits until the page has asked for nothing for a while; the stream it listens to never ends. */
+export async function quiet(page: Page): Promise<void> {
+  const running = countRequests(page);
+  let since = Date.now();
+  await expect
+    .poll(
+      () => {
+        if (running.size > 0) since = Date.now();
+        return Date.now() - since >= 500;
+      },
+      { intervals: [50] },
+    )
+    .toBe(true);
 }
 
 /** Waits until every entry of this device has arrived at the kitchen's book. */

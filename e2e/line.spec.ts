@@ -88,7 +88,7 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   for (const each of cents) expect(each).toBeGreaterThanOrEqual(0);
   expect(cents.slice(0, -1).reduce((a, b) => a + b, 0)).toBe(cents.at(-1));
   await cost.getByRole('button', { name: 'Work' }).click();
-  await expect(cost).toContainText('95 min at 18.00 an hour');
+  await expect(cost).toContainText('95 min at $18.00 an hour');
 
   await page.getByRole('link', { name: 'Go on to the labels' }).click();
   await expect(page.getByText(/Ingredients: plums, sugar, /).first()).toBeVisible();

@@ -1,7 +1,7 @@
 import { type Page, expect, test } from '@playwright/test';
 import { axe } from './axe.ts';
 import { layoutFaults } from './layout.ts';
-import { House, enterDemo, fillAndBoil, inKitchen, startAndDraw, watch } from './house.ts';
+import { House, enterDemo, fillAndBoil, inKitchen, startAndDraw, watch, quiet } from './house.ts';
 
 let house: House;
 test.beforeAll(async () => {
@@ -90,7 +90,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.setViewportSize({ width: 1280, height: 800 });
       await page.goto(house.url + path);
       await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-      await page.waitForLoadState('networkidle');
+      await quiet(page);
       expect.soft(await axe(page), name).toEqual([]);
       for (const width of scheme === 'light' ? [360, 390, 820, 1600] : [360]) {
         await page.setViewportSize({ width, height: 844 });

@@ -15,7 +15,6 @@ const Door = lazy(async () => ({ default: (await import('./kitchen/Door.tsx')).D
 const view = <N extends string>(load: () => Promise<Record<N, ComponentType>>, name: N) =>
   lazy(async () => ({ default: (await load())[name] }));
 
-const KeptShopping = view(() => import('./stores/planning/KeptShopping.tsx'), 'KeptShopping');
 const TodayPage = view(() => import('./batches/TodayPage.tsx'), 'TodayPage');
 const RecipeBook = view(() => import('./recipes/book/RecipeBook.tsx'), 'RecipeBook');
 const RecipeSheet = view(() => import('./recipes/sheet/RecipeSheet.tsx'), 'RecipeSheet');
@@ -59,13 +58,7 @@ async function forgetAll(): Promise<void> {
 export function App() {
   const { data: session, error, refetch } = useSession();
   if (error && !session)
-    return (
-      <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()}>
-        <Suspense>
-          <KeptShopping />
-        </Suspense>
-      </Away>
-    );
+    return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
   if (!session) return <Waiting />;
   if (!session.person || !kitchenOfTab(session) || window.location.pathname.startsWith('/join/'))
     return (

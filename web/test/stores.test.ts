@@ -16,7 +16,7 @@ import { readShape, readersOf } from '../src/kit/readers.ts';
 import { firstWanted, foresee, planOf, scaledOrNull } from '../src/recipes/sheet/plan.ts';
 import { figuresOf, minutesFor } from '../src/stores/costs/figures.ts';
 import { rescaledFigures } from '../src/stores/costs/what-if-figures.ts';
-import { keepList, readList, tickOf } from '../src/stores/planning/shopping-kept.ts';
+import { keepTicks, readTicks, tickOf } from '../src/stores/planning/shopping-kept.ts';
 import { kept, newLine, newReceipt, readReceipt } from '../src/stores/receipts/draft.ts';
 import { stockText, unitCostText } from '../src/stores/words.ts';
 import { kitchenOf, standInStorage } from './browser.ts';
@@ -175,18 +175,9 @@ describe('the shopping list on a device', () => {
     uses: [],
   };
   it('is kept with its ticks for its own kitchen, and a tick ends when more is asked for', () => {
-    keepList({
-      kitchenId: 'k',
-      kitchenName: 'K',
-      habits: kitchen,
-      lines: [line],
-      day: '2026-05-01',
-      at_ms: 1,
-      ticked: [tickOf(line)],
-    });
-    expect(readList('k')?.ticked).toEqual(['Beans 5']);
-    expect(readList('another')).toBeNull();
-    expect(readList(null)?.kitchenName).toBe('K');
+    keepTicks('k', [tickOf(line)]);
+    expect(readTicks('k')).toEqual(['Beans 5']);
+    expect(readTicks('another')).toEqual([]);
     expect(tickOf({ ...line, missing: '6' })).not.toBe(tickOf(line));
   });
 });

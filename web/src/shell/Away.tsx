@@ -1,19 +1,10 @@
 import { Box, Button, Typography } from '@mui/material';
-import { type ReactNode, useEffect } from 'react';
+import { useEffect } from 'react';
 import { say } from '../words/index.ts';
 import type { CallError } from './call.ts';
 
-/** When even the session cannot be read: says so, and tries again by itself. */
-export function Away({
-  error,
-  onRetry,
-  children,
-}: {
-  error: CallError | null;
-  onRetry: () => void;
-  /** What this device can show all the same. */
-  children?: ReactNode;
-}) {
+/** When the session cannot be read, and this device keeps none: says so, and tries again by itself. */
+export function Away({ error, onRetry }: { error: CallError | null; onRetry: () => void }) {
   useEffect(() => {
     const timer = window.setInterval(onRetry, 3000);
     return () => window.clearInterval(timer);
@@ -29,7 +20,6 @@ export function Away({
       <Button variant="contained" onClick={onRetry}>
         {say('away.try')}
       </Button>
-      {children}
     </Box>
   );
 }

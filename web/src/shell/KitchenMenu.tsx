@@ -55,6 +55,11 @@ export function KitchenMenu({
       {words}
     </MenuItem>
   );
+  const askToLeave = () => {
+    close();
+    if (kept > 0) setAsked(true);
+    else void leave();
+  };
   const leave = async () => {
     close();
     await call(signOut);
@@ -137,7 +142,7 @@ export function KitchenMenu({
         {item('Keys', onKeys)}
         {item(night ? 'Day colours' : 'Night colours', () => setMode(night ? 'light' : 'dark'))}
         <Divider component="li" />
-        <MenuItem onClick={() => (kept > 0 ? setAsked(true) : void leave())}>Sign out</MenuItem>
+        <MenuItem onClick={askToLeave}>Sign out</MenuItem>
       </Menu>
       <UndeliveredAsked
         open={asked}

@@ -60,7 +60,7 @@ export function StoveRail() {
         bgcolor: 'rule.strong',
       }}
     >
-      <Box role="alert" sx={visuallyHidden}>
+      <Box aria-live="assertive" sx={visuallyHidden}>
         {spoken}
       </Box>
       {unsure && <Line>{say('rail.unsure')}</Line>}

@@ -139,8 +139,10 @@ export async function askTime(): Promise<void> {
   const sent_ms = performance.now();
   try {
     const response = await fetch('/api/health', { credentials: 'omit', cache: 'no-store' });
+    const received_ms = performance.now();
+    await response.text();
     const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
-    if (server_ms > 0) learnOffset(server_ms, sent_ms, performance.now());
+    if (server_ms > 0) learnOffset(server_ms, sent_ms, received_ms);
   } catch {
     // Nobody answers: it is asked again.
   }

@@ -10,14 +10,23 @@ const OF_THE_DEVICE = new Set(['cocotte.clock', 'cocotte.device', 'cocotte.count
 const isKept = new WeakSet<object>();
 let forgotten = false;
 
-/** Reads, and keeps what was told; where nobody answers, gives what was told last. */
-export async function orKept<T extends object>(what: string, ask: () => Promise<T>): Promise<T> {
+/**
+ * Reads, and keeps what was told; where nobody answers, gives what was told last.
+ *
+ * @param worth  whether it is worth keeping; what was kept goes where it is not
+ */
+export async function orKept<T extends object>(
+  what: string,
+  ask: () => Promise<T>,
+  worth: (told: T) => boolean = () => true,
+): Promise<T> {
   const key = `${KEPT}.${what}`;
   try {
     const told = await ask();
     try {
       // What comes after signing out is not written back.
-      if (!forgotten) localStorage.setItem(key, JSON.stringify(told));
+      if (forgotten || !worth(told)) localStorage.removeItem(key);
+      else localStorage.setItem(key, JSON.stringify(told));
     } catch {
       // A browser that keeps nothing opens no page without the kitchen.
     }

@@ -51,7 +51,12 @@ export function kitchenOfTab(session: SessionView): Membership | null {
 export const useSession = () =>
   useQuery({
     queryKey: ['session'],
-    queryFn: () => orKept('session', () => call(readSession)),
+    queryFn: () =>
+      orKept(
+        'session',
+        () => call(readSession),
+        told => told.person !== null,
+      ),
     staleTime: 60_000,
     refetchInterval: whileKept,
   });

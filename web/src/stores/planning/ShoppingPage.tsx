@@ -1,18 +1,18 @@
 import { dropPlan, readShopping } from '@cocotte/contract';
-import { dayText, instantText, moneyText } from '@cocotte/core/measure';
+import { dayText, moneyText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../shell/call.ts';
 import { Columns } from '../../kit/layout.tsx';
-import { Nothing, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
+import { Nothing, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { usePlans, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { BuyLine } from './BuyLine.tsx';
-import { type KeptList, keepList, readList, tickOf } from './shopping-kept.ts';
+import { keepTicks, readTicks, tickOf } from './shopping-kept.ts';
 
 /** What is planned, and one list of what it lacks; the list stays on the phone. */
 export function ShoppingPage() {
@@ -20,30 +20,17 @@ export function ShoppingPage() {
   const mayPlan = useMay('cook');
   const changed = useStockChanged();
   const { data: planned } = usePlans();
-  const { data, error, dataUpdatedAt } = useQuery({
-    queryKey: ['shopping'],
-    queryFn: () => call(readShopping),
-    retry: false,
-  });
-  const [before] = useState(() => readList(kitchen.id));
-  const [ticked, setTicked] = useState<string[]>(before?.ticked ?? []);
-  const kept: KeptList | null = useMemo(() => {
-    const { id: kitchenId, name: kitchenName, ...habits } = kitchen;
-    return data
-      ? { kitchenId, kitchenName, habits, lines: data.lines, day: data.day, at_ms: dataUpdatedAt, ticked }
-      : before && { ...before, ticked };
-  }, [data, dataUpdatedAt, before, ticked, kitchen]);
-  useEffect(() => {
-    if (kept) keepList(kept);
-  }, [kept]);
+  const { data } = useQuery({ queryKey: ['shopping'], queryFn: () => call(readShopping) });
+  const [ticked, setTicked] = useState(() => readTicks(kitchen.id));
+  useEffect(() => keepTicks(kitchen.id, ticked), [kitchen.id, ticked]);
   const tick = (name: string) =>
     setTicked(t => (t.includes(name) ? t.filter(n => n !== name) : [...t, name]));
   const drop = async (planId: string) => {
     await call(dropPlan, { params: { planId } });
     await changed();
   };
-  const missing = kept?.lines.filter(l => l.missing !== '0') ?? [];
-  const enough = kept?.lines.filter(l => l.missing === '0') ?? [];
+  const missing = data?.lines.filter(l => l.missing !== '0') ?? [];
+  const enough = data?.lines.filter(l => l.missing === '0') ?? [];
   const cost = missing.reduce((n, l) => n + Number(l.cost ?? 0), 0);
   const unpriced = missing.filter(l => l.cost === null).length;
   return (
@@ -57,12 +44,6 @@ export function ShoppingPage() {
         </Button>
       </ViewHead>
       <StoresNav />
-      {error && kept && (
-        <Box role="status" sx={{ mb: 1.5 }}>
-          <Tag tone="live">no connection</Tag>{' '}
-          <Soft>the list of {instantText(kept.at_ms, kitchen)}; ticks are kept here</Soft>
-        </Box>
-      )}
       <Columns of="1fr 360px">
         <Sheet
           title="To buy"
@@ -79,7 +60,7 @@ export function ShoppingPage() {
                   line={l}
                   ticked={ticked.includes(tickOf(l))}
                   onTick={() => tick(tickOf(l))}
-                  today={kept?.day ?? ''}
+                  today={data?.day ?? ''}
                   habits={kitchen}
                 />
               ))}

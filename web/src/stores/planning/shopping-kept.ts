@@ -1,16 +1,8 @@
-import type { Habits } from '@cocotte/core/measure';
 import type { ShoppingLine } from '@cocotte/core/stores';
 
-/** The list as it was last seen on this device, and what was ticked: it works in a shop without a connection. */
-export interface KeptList {
+/** What was ticked on this device's shopping list: the list itself is kept as any reply is. */
+interface KeptTicks {
   kitchenId: string;
-  kitchenName: string;
-  habits: Habits;
-  lines: ShoppingLine[];
-  /** Day of the list. */
-  day: string;
-  /** When it was fetched, milliseconds. */
-  at_ms: number;
   /** Lines that were ticked, by {@link tickOf}: a line that comes to ask for more is open again. */
   ticked: string[];
 }
@@ -21,20 +13,21 @@ export const tickOf = (line: Pick<ShoppingLine, 'name' | 'missing'>): string =>
 
 const KEY = 'cocotte.shopping';
 
-/** The list kept on this device, of one kitchen or of the last one that was looked at. */
-export function readList(kitchenId: string | null): KeptList | null {
+/** What is ticked on a kitchen's list. */
+export function readTicks(kitchenId: string): string[] {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? 'null') as KeptList | null;
-    return kept && (kitchenId === null || kept.kitchenId === kitchenId) ? kept : null;
+    const kept = JSON.parse(localStorage.getItem(KEY) ?? 'null') as KeptTicks | null;
+    return kept?.kitchenId === kitchenId ? kept.ticked : [];
   } catch {
-    return null;
+    return [];
   }
 }
 
-export function keepList(kept: KeptList): void {
+/** Keeps what is ticked. */
+export function keepTicks(kitchenId: string, ticked: string[]): void {
   try {
-    localStorage.setItem(KEY, JSON.stringify(kept));
+    localStorage.setItem(KEY, JSON.stringify({ kitchenId, ticked } satisfies KeptTicks));
   } catch {
-    // A full or closed store only costs the list without a connection.
+    // A full or closed store only costs the ticks.
   }
 }

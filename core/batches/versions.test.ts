@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest';
+import { plumJam } from '../../demo/recipes.ts';
+import { PaperBatch } from '../../testing/builders.ts';
+import type { BatchEvent, EventType } from './events.ts';
+import { VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';
+
+const paper = new PaperBatch(plumJam, [{ size: 'half-pint', count: 2 }]);
+const some = paper.events[0] as BatchEvent;
+const entry = (type: string, typeVersion: number, body: object): BatchEvent =>
+  ({ ...some, type, typeVersion, body }) as unknown as BatchEvent;
+const bodyOf = (event: BatchEvent | null) => event?.body as unknown as Record<string, unknown>;
+const place = { outletId: null, potId: null };
+
+/** What each kind gained in its second shape, and what goes without saying there. Written apart from the code. */
+const GAINED: Partial<Record<EventType, object>> = {
+  'batch.started': { potId: null, equipment: { pots: [], canners: [] } },
+  'jars.released': { named: [] },
+  'step.started': place,
+  'step.done': place,
+  'line.weighed': place,
+  'measure.taken': place,
+  'temperature.read': { ...place, instrumentId: null },
+  'jars.filled': place,
+  'load.packed': { cannerId: null, heat: null },
+  'jars.pressed': { how: 'pressed' },
+  'ph.read': { instrumentId: null, calibration: null },
+};
+
+describe('shapes of entries', () => {
+  it.each(Object.entries(GAINED))('%s of its first shape is read as of today', (type, gained) => {
+    const old = entry(type, 1, { was: 'there' });
+    const read = upgradeEvent(old);
+    expect(read).toEqual({ ...old, typeVersion: 2, body: { was: 'there', ...gained } });
+    expect(VERSIONS[type as EventType]).toBe(2);
+    // What is in its shape of today is the same entry, and what it says is left as it is.
+    const today = entry(type, 2, { was: 'there' });
+    expect(upgradeEvent(today)).toBe(today);
+    expect(complete(type as 'step.done', { was: 'there' } as never)).toEqual({ was: 'there', ...gained });
+    const [key] = Object.keys(gained);
+    expect(bodyOf(upgradeEvent(entry(type, 1, { [key as string]: 'said' })))[key as string]).toBe('said');
+  });
+
+  it('every other kind has had one shape, and is passed on as it is', () => {
+    const others = Object.entries(VERSIONS).filter(([t]) => !(t in GAINED) && t !== 'entry.corrected');
+    expect(others.length).toBeGreaterThan(15);
+    for (const [type, version] of others) {
+      const event = entry(type, version, { any: 1 });
+      expect([type, version, upgradeEvent(event) === event]).toEqual([type, 1, true]);
+    }
+  });
+
+  it('a kind or a shape that only a newer build knows is read by nobody here', () => {
+    expect(upgradeEvent(entry('jar.blessed', 1, {}))).toBeNull();
+    for (const name of ['__proto__', 'constructor', 'toString']) {
+      expect(upgradeEvent(entry(name, 1, {}))).toBeNull();
+      expect(versionOf(name)).toBeNull();
+    }
+    expect(upgradeEvent(entry('jars.filled', 3, {}))).toBeNull();
+    expect(upgradeEvent(entry('note.written', 2, {}))).toBeNull();
+  });
+});
+
+describe('what a correction says instead', () => {
+  const correction = (type: string, bodyVersion: number | undefined, body: object | null, typeVersion = 2) =>
+    entry('entry.corrected', typeVersion, {
+      replaces: 'x',
+      reason: 'a slip',
+      occurredAt: null,
+      type,
+      body,
+      ...(bodyVersion === undefined ? {} : { bodyVersion }),
+    });
+
+  it('is brought to the shape of today too', () => {
+    const read = bodyOf(upgradeEvent(correction('ph.read', 1, { ph: 3.9 })));
+    expect(read).toMatchObject({
+      bodyVersion: 2,
+      body: { ph: 3.9, instrumentId: null, calibration: null },
+      reason: 'a slip',
+    });
+    // From before corrections said of which shape their body is: the first.
+    const first = bodyOf(upgradeEvent(correction('ph.read', undefined, { ph: 3.9 }, 1)));
+    expect(first).toMatchObject({ bodyVersion: 2, body: { ph: 3.9, calibration: null } });
+  });
+
+  it('is left alone where it is of today, or takes the entry away', () => {
+    const today = correction('ph.read', 2, { ph: 3.9 });
+    expect(upgradeEvent(today)).toBe(today);
+    const gone = correction('ph.read', 1, null);
+    expect(upgradeEvent(gone)).toBe(gone);
+    const plain = correction('note.written', 1, { text: 'x' });
+    expect(upgradeEvent(plain)).toBe(plain);
+  });
+
+  it('is read by nobody where it is newer than this build', () => {
+    expect(upgradeEvent(correction('jar.blessed', 1, {}))).toBeNull();
+    expect(upgradeEvent(correction('ph.read', 3, {}))).toBeNull();
+  });
+
+  it('is completed with its inner body as it is entered', () => {
+    const of = (type: string, body: object | null) =>
+      complete('entry.corrected', { replaces: 'x', reason: 'r', occurredAt: null, type, body } as never);
+    expect(of('jars.pressed', { sealed: [1], failed: [] })).toMatchObject({
+      bodyVersion: 2,
+      body: { sealed: [1], failed: [], how: 'pressed' },
+    });
+    expect(of('jars.pressed', null)).toMatchObject({ bodyVersion: 2, body: null });
+    expect(of('note.written', { text: 'x' })).toMatchObject({ bodyVersion: 1, body: { text: 'x' } });
+  });
+});
