@@ -209,6 +209,42 @@ describe('the outbox', () => {
   });
 });
 
+describe('a browser that keeps nothing', () => {
+  beforeEach(async () => {
+    vi.stubGlobal('indexedDB', {
+      open: () => {
+        throw new Error('denied');
+      },
+    });
+    await openPage();
+    await outbox.open(ME, () => undefined);
+  });
+
+  it('sends entries straight to the kitchen, each with a count of its own', async () => {
+    expect(await outbox.add('k', 'b1', [entry('1'), entry('2')])).toHaveLength(2);
+    expect(await outbox.add('k', 'b1', [entry('3')])).toHaveLength(1);
+    expect(sent.map(s => s.ids)).toEqual([['1', '2'], ['3']]);
+    const made = outbox.view().sent.map(w => w.entry);
+    expect(made.map(e => e.deviceCounter)).toEqual([1, 2, 3]);
+    expect(new Set(made.map(e => e.deviceId)).size).toBe(1);
+    expect(outbox.view().unkept).toEqual([]);
+  });
+
+  it('says what was neither kept nor taken, until that was read', async () => {
+    answers = ['nobody'];
+    const adding = outbox.add('k', 'b1', [entry('1')]);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(await adding).toBeNull();
+    expect(outbox.view().unkept.map(f => f.code)).toEqual(['not-kept', 'no-answer']);
+    outbox.readUnkept();
+    expect(outbox.view().unkept).toEqual([]);
+    answers = [{ status: 200, refuses: ['bad'] }];
+    expect(await outbox.add('k', 'b1', [entry('good'), entry('bad')])).toBeNull();
+    expect(outbox.view().unkept.map(f => f.code)).toEqual(['invalid']);
+    expect(outbox.view().sent.map(w => w.entry.id)).toEqual(['good']);
+  });
+});
+
 describe('the envelope of an entry', () => {
   const opened = async () => ({
     ...(await import('../src/outbox/stamp.ts')),

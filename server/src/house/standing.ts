@@ -55,6 +55,8 @@ export function holdStanding(url: string): Standing {
     });
     try {
       await mine.connect();
+      // A word is said, not kept: its transaction need not wait for the disk.
+      await mine.query('set synchronous_commit = off');
       await mine.query('select pg_advisory_lock_shared($1)', [PRESENCE_LOCK]);
       for (const channel of ears.keys()) await mine.query(`listen ${pg.escapeIdentifier(channel)}`);
       stands = true;

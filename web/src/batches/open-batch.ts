@@ -77,7 +77,7 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
               body: complete(type, body as never),
             }) as FactEntry,
       ) satisfies Parameters<typeof outbox.add>[2];
-      return (await outbox.add(kitchen.id, batchId, makers)).map(e => e.id);
+      return (await outbox.add(kitchen.id, batchId, makers))?.map(e => e.id) ?? null;
     },
     [kitchen.id, batchId, person.id, lastSeq],
   );

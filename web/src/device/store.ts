@@ -40,6 +40,7 @@ export class DeviceStore {
       // Signing out in another tab erases it: this one lets go, and what comes late is not written.
       blocking: (_was, _wanted, event) => (event.target as IDBDatabase).close(),
     });
+    askToKeep();
     return new DeviceStore(db, name);
   }
 
@@ -120,6 +121,18 @@ export class DeviceStore {
   close(): void {
     this.db.close();
   }
+}
+
+let asked = false;
+/** Asks the browser, once a page, not to throw away what is kept when its disk is short. It may say no. */
+function askToKeep(): void {
+  const { storage } = navigator as Partial<Navigator>;
+  if (asked || !storage?.persist) return;
+  asked = true;
+  storage
+    .persisted()
+    .then(already => already || storage.persist())
+    .catch(() => undefined);
 }
 
 /** Erases what this device keeps of every kitchen, for whoever it was kept. */

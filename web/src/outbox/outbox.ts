@@ -2,6 +2,7 @@ import { type FactEntry, appendFacts } from '@cocotte/contract';
 import { RECORD_SHAPE } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
 import { CallError, call, faultsOf } from '../shell/call.ts';
+import { misread } from '../words/index.ts';
 import * as store from './store.ts';
 import type { DeviceCount, Waiting } from './store.ts';
 
@@ -16,6 +17,8 @@ export interface OutboxView {
   sent: readonly Waiting[];
   /** The last try found nobody. */
   away: boolean;
+  /** What was entered and could neither be kept nor sent: it is to be entered again. */
+  unkept: readonly Fault[];
   /** What the server said of a whole delivery it would not take just now; empty for none. */
   stalled: readonly Fault[];
 }
@@ -26,7 +29,7 @@ const PAUSE_MS = { first: 800, longest: 5000 };
 const AT_ONCE = 100;
 const SENT_KEPT = 300;
 
-let view: OutboxView = { waiting: [], sent: [], away: false, stalled: [] };
+let view: OutboxView = { waiting: [], sent: [], away: false, unkept: [], stalled: [] };
 const listeners = new Set<() => void>();
 const news = 'BroadcastChannel' in globalThis ? new BroadcastChannel(NEWS) : null;
 let who: { personId: string } | null = null;
@@ -40,7 +43,9 @@ function show(next: Partial<OutboxView>): void {
 
 async function reload(): Promise<void> {
   // What somebody else entered here and is not delivered waits for them, unseen.
-  show({ waiting: (await store.waiting()).filter(w => w.entry.personId === who?.personId) });
+  // Where nothing can be kept, nothing waits.
+  const all = await store.waiting().catch(() => []);
+  show({ waiting: all.filter(w => w.entry.personId === who?.personId) });
 }
 
 async function changed(): Promise<void> {
@@ -66,17 +71,28 @@ export const outbox = {
     void deliver();
   },
 
-  /** Makes entries, keeps them and sets out to deliver them. Resolves once they are kept. */
+  /**
+   * Makes entries, keeps them and sets out to deliver them. Resolves once they are kept; where the browser keeps nothing
+   * they go straight to the server, and null says that they did not get there either.
+   */
   async add(
     kitchenId: string,
     batchId: string,
     makers: readonly ((device: DeviceCount) => FactEntry)[],
-  ): Promise<FactEntry[]> {
-    const entries = await store.keep(kitchenId, batchId, makers);
+  ): Promise<FactEntry[] | null> {
+    let entries: FactEntry[];
+    try {
+      entries = await store.keep(kitchenId, batchId, makers);
+    } catch {
+      return straight(kitchenId, batchId, makers);
+    }
     await changed();
     void deliver();
     return entries;
   },
+
+  /** What could not be kept was read. */
+  readUnkept: (): void => show({ unkept: [] }),
 
   /** Lets go of an entry that the server refused. */
   async discard(key: number): Promise<void> {
@@ -87,6 +103,40 @@ export const outbox = {
   /** Tries again now. */
   deliver: () => void deliver(),
 };
+
+/** Sends entries that cannot be kept: they arrive now, or whoever entered them is told. */
+async function straight(
+  kitchenId: string,
+  batchId: string,
+  makers: readonly ((device: DeviceCount) => FactEntry)[],
+): Promise<FactEntry[] | null> {
+  const entries = makers.map(make => make(store.countUnkept()));
+  try {
+    const { answers } = await call(appendFacts, {
+      params: { batchId },
+      body: deliveryOf(kitchenId, entries),
+      kitchenId,
+    });
+    const kept = new Set(answers.filter(a => a.outcome === 'kept').map(a => a.id));
+    const taken = entries.filter(e => kept.has(e.id));
+    const now = taken.map(entry => ({ key: -1, kitchenId, batchId, entry, refused: null }));
+    show({ sent: [...view.sent, ...now].slice(-SENT_KEPT), unkept: answers.flatMap(a => a.faults) });
+    delivered(batchId);
+    return taken.length === entries.length ? entries : null;
+  } catch (error) {
+    show({ unkept: [misread('not-kept').fault, ...faultsOf(error)] });
+    return null;
+  }
+}
+
+/** A delivery of entries that were made in one kitchen by one person. */
+const deliveryOf = (kitchenId: string, events: FactEntry[]) => ({
+  personId: (events[0] as FactEntry).personId,
+  kitchenId,
+  sentAt: new Date().toISOString(),
+  recordShape: RECORD_SHAPE,
+  events,
+});
 
 async function deliver(): Promise<void> {
   if (delivering) return;
@@ -143,13 +193,10 @@ async function deliverOf(batchId: string): Promise<'taken' | 'waits' | 'signed o
   try {
     const { answers } = await call(appendFacts, {
       params: { batchId },
-      body: {
-        personId: first.entry.personId,
-        kitchenId: first.kitchenId,
-        sentAt: new Date().toISOString(),
-        recordShape: RECORD_SHAPE,
-        events: group.map(w => w.entry),
-      },
+      body: deliveryOf(
+        first.kitchenId,
+        group.map(w => w.entry),
+      ),
       kitchenId: first.kitchenId,
       once: true,
     });

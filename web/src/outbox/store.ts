@@ -29,7 +29,7 @@ const THIS = 'this';
 const BEFORE = { id: 'cocotte.device', counter: 'cocotte.counter' };
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
-const database = () =>
+const database = (): Promise<IDBPDatabase<Schema>> =>
   (opened ??= openDB<Schema>('cocotte', 2, {
     upgrade(db, from) {
       if (from < 1) db.createObjectStore('entries', { keyPath: 'key', autoIncrement: true });
@@ -42,6 +42,9 @@ const database = () =>
           THIS,
         );
     },
+  }).catch((error: unknown) => {
+    opened = null;
+    throw error;
   }));
 
 /** Everything that waits, oldest first. */
@@ -69,8 +72,21 @@ export async function keep(
   return entries;
 }
 
+/** A device that remembers nothing is another one each time its page is opened. */
+const unkept = { deviceId: v7(), deviceCounter: 0 };
+/** The next count of a page whose browser keeps nothing. */
+export const countUnkept = (): DeviceCount => ({ ...unkept, deviceCounter: ++unkept.deviceCounter });
+
 /** Draws the device's next count, for a decision that is asked of the server at once. */
 export async function draw(): Promise<DeviceCount> {
+  try {
+    return await drawKept();
+  } catch {
+    return countUnkept();
+  }
+}
+
+async function drawKept(): Promise<DeviceCount> {
   const tx = (await database()).transaction('device', 'readwrite');
   const device = (await tx.store.get(THIS)) as { id: string; counter: number };
   const deviceCounter = device.counter + 1;

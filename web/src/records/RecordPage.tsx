@@ -180,6 +180,7 @@ function Record({ batch }: { batch: OpenBatch }) {
                           size="small"
                           variant="outlined"
                           className="no-print"
+                          sx={{ whiteSpace: 'nowrap' }}
                           aria-label={`Sign correction ${seq.get(r.event.id)}`}
                           onClick={() => sign(r.event.id)}
                         >

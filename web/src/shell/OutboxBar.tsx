@@ -6,7 +6,7 @@ import { Bar } from './Bar.tsx';
 
 /** Says what is still on this device, and what the server would not take. */
 export function OutboxBar() {
-  const { waiting, away, stalled } = useSyncExternalStore(outbox.subscribe, outbox.view);
+  const { waiting, away, stalled, unkept } = useSyncExternalStore(outbox.subscribe, outbox.view);
   const kept = waiting.filter(w => !w.refused);
   return (
     <>
@@ -18,6 +18,11 @@ export function OutboxBar() {
       {!away && stalled.length > 0 && kept.length > 0 && (
         <Bar tone="live" role="status" action={say('outbox.try')} onAction={outbox.deliver}>
           <strong>{say('outbox.stalled', { n: kept.length })}</strong> {stalled.map(faultText).join(' ')}
+        </Bar>
+      )}
+      {unkept.length > 0 && (
+        <Bar tone="ox" role="alert" action={say('outbox.read')} onAction={outbox.readUnkept}>
+          {unkept.map(faultText).join(' ')}
         </Bar>
       )}
       {waiting

@@ -24,6 +24,9 @@ export const en = {
   'fault.no-answer': "The kitchen's book cannot be reached just now.",
   'fault.no-answer.why': 'There is no answer from the server.',
   'fault.no-answer.next': 'What you entered stays here; it is tried again.',
+  'fault.not-kept': 'What was just entered was not taken.',
+  'fault.not-kept.why': "This browser's store is full or switched off, and the kitchen did not take it.",
+  'fault.not-kept.next': 'Enter it again when the kitchen answers, or write it down and write it up later.',
   'fault.no-recipe': 'There is no recipe in the file.',
   'fault.no-recipe.why': 'Nothing would be added.',
   'fault.no-recipe.next': 'Choose another file.',
@@ -102,6 +105,7 @@ export const en = {
   'outbox.kept':
     '{n, plural, one {One entry is} other {# entries are}} kept on this device and will be sent when it is back. Go on working.',
   'outbox.letGo': 'Let it go',
+  'outbox.read': 'I have read it',
   'outbox.refused': 'An entry was not taken ({entry}).',
   'outbox.stalled':
     '{n, plural, one {One entry is} other {# entries are}} kept on this device, and not taken just now.',
@@ -116,7 +120,7 @@ export const en = {
   'signOut.undelivered':
     '{n, plural, one {One entry has} other {# entries have}} not arrived at the kitchen yet',
   'signOut.undelivered.why':
-    'They stay on this device, unseen by others, and are sent when you sign in here again. All else it keeps of the kitchen is erased.',
+    'What has not arrived stays on this device, unseen by others, and is sent when you sign in here again. All else it keeps of the kitchen is erased.',
   'signOut.anyway': 'Sign out all the same',
   'signOut.stay': 'Stay signed in',
   'device.keepsNothing':
