@@ -128,6 +128,30 @@ export const QUERIES: [
   ],
 ];
 
+/** What an append asks of the database at the least, through pg alone: the head locked, the batch's entries read, the head written, the disk's flush. */
+export async function appendFloor(kitchen: Kitchen, perSecond: number): Promise<number[]> {
+  const pool = new pg.Pool({ connectionString: kitchen.appUrl, max: 4 });
+  const one = async (): Promise<number> => {
+    const began = performance.now();
+    const client = await pool.connect();
+    await client.query('begin');
+    await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
+    await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+    await client.query('select seq, hash from heads where kitchen_id = $1 for update', [kitchen.kitchenId]);
+    await client.query(
+      'select seq, hash, content from events where kitchen_id = $1 and batch_id = $2 order by seq',
+      [kitchen.kitchenId, kitchen.batchId],
+    );
+    await client.query('update heads set hash = hash where kitchen_id = $1', [kitchen.kitchenId]);
+    await client.query('commit');
+    client.release();
+    return performance.now() - began;
+  };
+  const times = await steady(perSecond, one);
+  await pool.end();
+  return times;
+}
+
 /** The same transaction through pg alone: session read, kitchen set, query. */
 export async function floor(kitchen: Kitchen, sql: string, params: unknown[]): Promise<number[]> {
   const pool = new pg.Pool({ connectionString: kitchen.appUrl, max: CONNECTIONS });

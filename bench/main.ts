@@ -16,7 +16,7 @@ import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchen
 import { feeds } from './feed.ts';
 import { mixedLoad, papers } from './house.ts';
 import { costsInHand, fileOfReceipts, storesOfYears } from './stores.ts';
-import { QUERIES, atOnce, call, floor, inside, steady } from './load.ts';
+import { QUERIES, appendFloor, atOnce, call, floor, inside, steady } from './load.ts';
 import { CONNECTIONS, PLAN, failures, median, ms, percentile, ratio, say, tiny } from './say.ts';
 
 /** Rounds in which floor and endpoint, demo and ten years take turns, so that the machine's moods fall on all alike. */
@@ -92,8 +92,9 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
         }),
       ),
     );
+    const least = await appendFloor(k, 20);
     say(
-      `${k.title}, append at 20 a second: p95 ${ms(percentile(appends, 0.95))} (target under 20 ms), median ${ms(median(appends))}`,
+      `${k.title}, append at 20 a second: p95 ${ms(percentile(appends, 0.95))} (target under 20 ms), median ${ms(median(appends))}; floor, head and entries through pg: p95 ${ms(percentile(least, 0.95))}, median ${ms(median(least))}`,
     );
     // A day cooked on paper: every entry of it typed, in one delivery.
     const day = Array.from({ length: DAY_ENTRIES }, (_, i) =>

@@ -1,5 +1,5 @@
 import { type BrowserContext, type Page, expect, test } from '@playwright/test';
-import { House, delivered, enterDemo, fillAndBoil, joinAs, startAndDraw, watch } from './house.ts';
+import { House, delivered, enterDemo, fillAndBoil, joinAs, quiet, startAndDraw, watch } from './house.ts';
 
 let house: House;
 test.beforeAll(async () => {
@@ -140,5 +140,34 @@ test('signing out asks where entries have not arrived, leaves nothing for others
   await delivered(page);
   await page.goto(url.replace('/cook/', '/records/'));
   await expect(page.getByText(/Filled jars? 1-8/)).toHaveCount(1);
+  await context.close();
+});
+
+test('where a session was ended elsewhere, what was entered meanwhile waits for its person', async ({
+  browser,
+}) => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await enterDemo(page, house);
+  await startAndDraw(page, house, 'Red plum jam');
+  const laptop = await browser.newPage();
+  await enterDemo(laptop, house);
+  await laptop.goto(`${house.url}/account`);
+  await context.route(/\/events$/, route => route.abort());
+  await page.getByRole('tab', { name: 'Jars and loads' }).click();
+  await page.getByRole('button', { name: '8 half-pints filled' }).click();
+  await expect(page.getByText(/One entry is kept on this device/)).toBeVisible();
+  // Every other session of this person ends.
+  const ends = laptop.getByRole('button', { name: /^End/ });
+  while ((await ends.count()) > 0) {
+    await ends.first().click();
+    await quiet(laptop);
+  }
+  await context.unroute(/\/events$/);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Enter the demo kitchen' })).toBeVisible();
+  await page.getByRole('button', { name: 'Enter the demo kitchen' }).click();
+  await delivered(page);
+  await laptop.close();
   await context.close();
 });

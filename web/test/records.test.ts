@@ -90,6 +90,7 @@ describe('what a device holds of a kitchen', () => {
   let record: SequencedEvent[];
   let moved: Moved;
   let away: boolean;
+  let turned: number;
   let asked: string[];
   let records: Records;
   let call: (typeof import('../src/shell/call.ts'))['call'];
@@ -130,11 +131,16 @@ describe('what a device holds of a kitchen', () => {
     record = recordOf([1, 1, 2]);
     moved = { seq: 3, recipes: 0, stock: 0, settings: 0 };
     away = false;
+    turned = 200;
     asked = [];
     changed.length = 0;
     vi.stubGlobal('fetch', (url: string) => {
       asked.push(url);
       if (away) return Promise.reject(new TypeError('failed to fetch'));
+      if (turned !== 200)
+        return Promise.resolve(
+          new Response(JSON.stringify({ code: 'sign-in', errors: [] }), { status: turned }),
+        );
       const [path = '', query = ''] = url.split('?');
       const tail = path.split('/').slice(4).join('/');
       const after = Number(new URLSearchParams(query).get('after') ?? 0);
@@ -206,6 +212,17 @@ describe('what a device holds of a kitchen', () => {
     expect(await call(listItems)).toEqual({ items: [1] });
     const { readKitchen } = await import('@cocotte/contract');
     await expect(call(readKitchen)).rejects.toThrow();
+  });
+
+  it('has the session read anew where the server says that nobody is signed in', async () => {
+    open();
+    await settle(() => records.view().ready);
+    changed.length = 0;
+    turned = 401;
+    await settle(() => changed.includes('settings'));
+    turned = 200;
+    grow(2);
+    await settle(() => seqs('b2')?.length === 2);
   });
 
   it('is each person’s own, and nothing late is written back after it was let go', async () => {

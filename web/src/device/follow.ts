@@ -20,6 +20,8 @@ export interface FollowOpts {
   onMoved: (moved: Moved) => Promise<void>;
   /** Whether the kitchen answers. */
   onReach: (reached: boolean) => void;
+  /** The server says that nobody is signed in here, or not in this kitchen. */
+  onDismissed: () => void;
   /** Asks for what is new. */
   look: () => Promise<void>;
 }
@@ -111,7 +113,7 @@ async function run(opts: FollowOpts, signal: AbortSignal): Promise<void> {
       if (error instanceof Dismissed) {
         // Whoever reads the session finds out why; meanwhile it is asked seldom.
         pause_ms = PAUSE_MS.longest * 4;
-        await opts.look().catch(() => undefined);
+        opts.onDismissed();
       }
     }
     if (heard) pause_ms = PAUSE_MS.first;
@@ -176,6 +178,7 @@ async function poll(opts: FollowOpts, signal: AbortSignal, until: number): Promi
     } catch (error) {
       opts.onReach(false);
       const dismissed = error instanceof CallError && (error.status === 401 || error.status === 403);
+      if (dismissed) opts.onDismissed();
       if (dismissed && Number.isFinite(until)) throw new Dismissed();
     }
     await sleep(POLL_MS, signal);

@@ -106,6 +106,8 @@ class Following {
         show({ reached });
         this.tell({ kind: 'reached', store: this.name, reached });
       },
+      // Who is here, and in which kitchen, is read anew.
+      onDismissed: () => this.onChanged(['settings']),
       onMoved: moved => this.take(moved),
       look: () => this.look(),
     });
