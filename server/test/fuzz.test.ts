@@ -269,7 +269,9 @@ it.each(withBody.map(o => [o.operationId, o] as const))(
 );
 
 it('odd queries and parameters are refused, never broken by', async () => {
-  const asked = operations.filter(o => !LEAVING.has(o.operationId) && o.parameters.length > 0);
+  // A stream that is opened well has no end to wait for; how it refuses is in feed.test.ts.
+  const endless = (o: (typeof operations)[number]) => byName.get(o.operationId)?.reply.kind === 'stream';
+  const asked = operations.filter(o => !LEAVING.has(o.operationId) && !endless(o) && o.parameters.length > 0);
   await fc.assert(
     fc.asyncProperty(
       fc.constantFrom(...asked),
