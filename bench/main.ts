@@ -73,49 +73,54 @@ async function endpoints(kitchens: Kitchen[]): Promise<void> {
     );
   }
   for (const k of served) {
-    let turn = 0;
-    const reads = await steady(100, () =>
-      call(k.port, k.token, (QUERIES[turn++ % QUERIES.length] as (typeof QUERIES)[number])[1](k)),
-    );
-    say(
-      `\n${k.title}, steady 100 a second: p95 ${ms(percentile(reads, 0.95))} (target under 50 ms), median ${ms(median(reads))}`,
-    );
-    const device = new Device(k.personId, Date.now());
-    const appends = await steady(20, () =>
-      call(
-        k.port,
-        k.token,
-        inside(k, `/batches/${k.batchId}/events`),
-        JSON.stringify({
-          ...sentNow(k),
-          events: [device.fact(Date.now(), 'temperature.read', { where: 'pot', temp_C: 99 })],
-        }),
-      ),
-    );
-    const least = await appendFloor(k, 20);
-    say(
-      `${k.title}, append at 20 a second: p95 ${ms(percentile(appends, 0.95))} (target under 20 ms), median ${ms(median(appends))}; floor, head and entries through pg: p95 ${ms(percentile(least, 0.95))}, median ${ms(median(least))}`,
-    );
-    // A day cooked on paper: every entry of it typed, in one delivery.
-    const day = Array.from({ length: DAY_ENTRIES }, (_, i) =>
-      device.fact(
-        Date.now() - (DAY_ENTRIES - i) * 60_000,
-        'temperature.read',
-        { where: 'pot', temp_C: 99 },
-        true,
-      ),
-    );
-    const sent_ms = await call(
+    await steadily(k);
+    await k.stop();
+  }
+}
+
+/** Reads and appends at a steady rate, and a day written up on one page. */
+async function steadily(k: Served): Promise<void> {
+  let turn = 0;
+  const reads = await steady(100, () =>
+    call(k.port, k.token, (QUERIES[turn++ % QUERIES.length] as (typeof QUERIES)[number])[1](k)),
+  );
+  say(
+    `\n${k.title}, steady 100 a second: p95 ${ms(percentile(reads, 0.95))} (target under 50 ms), median ${ms(median(reads))}`,
+  );
+  const device = new Device(k.personId, Date.now());
+  const appends = await steady(20, () =>
+    call(
       k.port,
       k.token,
       inside(k, `/batches/${k.batchId}/events`),
-      JSON.stringify({ ...sentNow(k), events: day }),
-    );
-    say(
-      `${k.title}, a day of ${DAY_ENTRIES} entries written up and sent at once: ${ms(sent_ms)} (target under 1,000 ms)`,
-    );
-    await k.stop();
-  }
+      JSON.stringify({
+        ...sentNow(k),
+        events: [device.fact(Date.now(), 'temperature.read', { where: 'pot', temp_C: 99 })],
+      }),
+    ),
+  );
+  const least = await appendFloor(k, 20);
+  say(
+    `${k.title}, append at 20 a second: p95 ${ms(percentile(appends, 0.95))} (target under 20 ms), median ${ms(median(appends))}; floor, head and entries through pg: p95 ${ms(percentile(least, 0.95))}, median ${ms(median(least))}`,
+  );
+  // A day cooked on paper: every entry of it typed, in one delivery.
+  const day = Array.from({ length: DAY_ENTRIES }, (_, i) =>
+    device.fact(
+      Date.now() - (DAY_ENTRIES - i) * 60_000,
+      'temperature.read',
+      { where: 'pot', temp_C: 99 },
+      true,
+    ),
+  );
+  const sent_ms = await call(
+    k.port,
+    k.token,
+    inside(k, `/batches/${k.batchId}/events`),
+    JSON.stringify({ ...sentNow(k), events: day }),
+  );
+  say(
+    `${k.title}, a day of ${DAY_ENTRIES} entries written up and sent at once: ${ms(sent_ms)} (target under 1,000 ms)`,
+  );
 }
 
 const DAY_ENTRIES = 80;
@@ -207,19 +212,27 @@ const names = [`cocotte_bench_demo_${stamp}`, `cocotte_bench_ten_${stamp}`];
 try {
   const began = performance.now();
   // `--book` runs the recipe book alone, `--file` a file of receipts, `--papers` what is drawn, in a kitchen without the
-  // ten years; `--house` the mixed load, `--feed` who hears of an entry when.
+  // ten years; `--house` the mixed load, `--feed` who hears of an
+  // entry when, `--steady` reads and appends at a steady rate.
   const bookOnly = process.argv.includes('--book');
   const fileOnly = process.argv.includes('--file');
   const papersOnly = process.argv.includes('--papers');
   const houseOnly = process.argv.includes('--house');
   const feedOnly = process.argv.includes('--feed');
-  const all = !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
+  const steadyOnly = process.argv.includes('--steady');
+  const all = !steadyOnly && !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
   const kitchens = [
     await makeKitchen(names[0] as string, false),
     ...(all || houseOnly ? [await makeKitchen(names[1] as string, true)] : []),
   ];
   say(`Kitchens made in ${((performance.now() - began) / 1000).toFixed(1)} s`);
   if (all) await endpoints(kitchens);
+  if (steadyOnly) {
+    const demo = kitchens[0] as Kitchen;
+    const server = await serve(demo);
+    await steadily({ ...demo, ...server, title: 'demo' });
+    await server.stop();
+  }
   if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);

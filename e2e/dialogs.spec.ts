@@ -43,7 +43,11 @@ const OPENED: [name: string, path: string, ...steps: ((page: Page) => Promise<un
     (name): (typeof OPENED)[number] => [
       name,
       '/stores',
-      page => page.getByRole('link', { name: 'Sugar', exact: true }).click(),
+      async page => {
+        await page.getByRole('link', { name: 'Sugar', exact: true }).click();
+        // The shelf has a button that is named alike.
+        await expect(page.getByRole('heading', { name: 'Sugar', level: 1 })).toBeVisible();
+      },
       press(name),
     ],
   ),

@@ -98,6 +98,18 @@ export class House {
     });
   }
 
+  /** Kills the server as a power cut does, and starts it again. */
+  async kill(): Promise<void> {
+    const { child } = this;
+    this.child = null;
+    if (child && child.exitCode === null) {
+      const ended = new Promise(resolve => child.once('exit', resolve));
+      child.kill('SIGKILL');
+      await ended;
+    }
+    await this.start();
+  }
+
   async stop(): Promise<void> {
     const { child } = this;
     this.child = null;
