@@ -128,15 +128,20 @@ export const QUERIES: [
   ],
 ];
 
+/** Begins a transaction as every call does: the session read, the kitchen entered. */
+async function enter(client: pg.PoolClient, kitchen: Kitchen): Promise<void> {
+  await client.query('begin');
+  await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
+  await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+}
+
 /** What an append asks of the database at the least, through pg alone: the head locked, the batch's entries read, the head written, the disk's flush. */
 export async function appendFloor(kitchen: Kitchen, perSecond: number): Promise<number[]> {
   const pool = new pg.Pool({ connectionString: kitchen.appUrl, max: 4 });
   const one = async (): Promise<number> => {
     const began = performance.now();
     const client = await pool.connect();
-    await client.query('begin');
-    await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
-    await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+    await enter(client, kitchen);
     await client.query('select seq, hash from heads where kitchen_id = $1 for update', [kitchen.kitchenId]);
     await client.query(
       'select seq, hash, content from events where kitchen_id = $1 and batch_id = $2 order by seq',
@@ -158,9 +163,7 @@ export async function floor(kitchen: Kitchen, sql: string, params: unknown[]): P
   const one = async (): Promise<number> => {
     const began = performance.now();
     const client = await pool.connect();
-    await client.query('begin');
-    await client.query(SESSION, [hashToken(kitchen.token), new Date().toISOString()]);
-    await client.query("select set_config('app.kitchen_id', $1, true)", [kitchen.kitchenId]);
+    await enter(client, kitchen);
     await client.query(sql, params);
     await client.query('commit');
     client.release();

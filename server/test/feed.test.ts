@@ -21,13 +21,7 @@ import { plumJam } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
 import { Listener } from '../../testing/listener.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
-import { batchRoutes } from '../src/batches/routes.ts';
-import { checkRoutes } from '../src/checks/routes.ts';
-import { kitchenRoutes } from '../src/kitchen/routes.ts';
-import { labelRoutes } from '../src/labels/routes.ts';
-import { recipeRoutes } from '../src/recipes/routes.ts';
-import { recordRoutes } from '../src/records/routes.ts';
-import { storeRoutes } from '../src/stores/routes.ts';
+import { ROUTES } from '../src/house/app.ts';
 import { openFeed } from '../src/house/feed.ts';
 
 let server: TestServer;
@@ -179,15 +173,7 @@ describe('the feed', () => {
 
   it('every call that changes something tells', () => {
     const silent = new Set(['recipes.importPart', 'receipts.importPart']);
-    const mounted = [
-      ...kitchenRoutes,
-      ...recipeRoutes,
-      ...storeRoutes,
-      ...batchRoutes,
-      ...checkRoutes,
-      ...labelRoutes,
-      ...recordRoutes,
-    ].filter(m => inKitchen(m.endpoint));
+    const mounted = ROUTES.filter(m => inKitchen(m.endpoint));
     const changing = mounted.filter(m => m.endpoint.method !== 'GET' && !silent.has(m.endpoint.name));
     expect(changing.length).toBeGreaterThan(30);
     expect(changing.filter(m => !m.tells).map(m => m.endpoint.name)).toEqual([]);

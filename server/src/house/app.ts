@@ -13,8 +13,19 @@ import { labelRoutes } from '../labels/routes.ts';
 import { recipeRoutes } from '../recipes/routes.ts';
 import { recordRoutes } from '../records/routes.ts';
 import { storeRoutes } from '../stores/routes.ts';
-import { type House, hostName, isThisMachine, mountAll, serverTime } from './mount.ts';
+import { type House, type Mounted, hostName, isThisMachine, mountAll, serverTime } from './mount.ts';
 import { problem, tellProblem } from './problems.ts';
+
+/** Every endpoint with what answers it. */
+export const ROUTES: readonly Mounted[] = [
+  ...kitchenRoutes,
+  ...recipeRoutes,
+  ...storeRoutes,
+  ...batchRoutes,
+  ...checkRoutes,
+  ...labelRoutes,
+  ...recordRoutes,
+];
 
 /**
  * The whole server as an Express application.
@@ -64,20 +75,7 @@ export function makeApp(house: House, webDist: string | null): Express {
   });
   api.use(refuseOtherOrigins);
   api.use(compression({ threshold: WORTH_COMPRESSING_BYTES }));
-  mountAll(
-    api,
-    [
-      ...kitchenRoutes,
-      ...recipeRoutes,
-      ...storeRoutes,
-      ...batchRoutes,
-      ...checkRoutes,
-      ...labelRoutes,
-      ...recordRoutes,
-    ],
-    ENDPOINTS,
-    house,
-  );
+  mountAll(api, [...ROUTES], ENDPOINTS, house);
   api.get('/api/openapi.json', (_req, res) => void res.json(openApi()));
   api.get('/api/health', (req, res) =>
     res.json({
