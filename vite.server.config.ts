@@ -32,6 +32,7 @@ export default defineConfig(({ mode }) => ({
         /^node:/,
         ...dependencies.filter(d => !d.startsWith('@cocotte/')),
         /^bwip-js/,
+        /^@playwright\//,
         'hyperformula',
         /^@node-rs/,
         /^@expo-google-fonts/,

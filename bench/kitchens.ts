@@ -23,6 +23,8 @@ export interface Kitchen {
   personId: string;
   token: string;
   batchId: string;
+  /** The recipe of the plum jam. */
+  jamId: string;
   recipes: string[];
 }
 
@@ -83,6 +85,7 @@ export async function makeKitchen(name: string, ten: boolean): Promise<Kitchen> 
     personId: who.account_id,
     token,
     batchId,
+    jamId: recipes.find(r => r.recipe === plumJam)?.id ?? '',
     recipes: recipes.map(r => r.id),
   };
 }
@@ -93,7 +96,13 @@ export async function serve(
 ): Promise<{ port: number; child: ChildProcess; stop: () => Promise<void> }> {
   const port = 20_000 + Math.floor(Math.random() * 20_000);
   const child = fork(join(ROOT, 'dist/server/main.mjs'), [], {
-    env: { ...process.env, DATABASE_URL: kitchen.appUrl, PORT: String(port), NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      DATABASE_URL: kitchen.appUrl,
+      PORT: String(port),
+      NODE_ENV: 'production',
+      COCOTTE_WEB_DIST: join(ROOT, 'dist/web'),
+    },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
   await new Promise<void>((resolve, reject) => {

@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { hashToken } from '@cocotte/server/house/session-cookie';
 import pg from 'pg';
 import type { Kitchen } from './kitchens.ts';
-import { CONNECTIONS, SECONDS } from './say.ts';
+import { CONNECTIONS, SECONDS, STEADY_SECONDS } from './say.ts';
 
 const agent = new Agent({ keepAlive: true, maxSockets: 80 });
 
@@ -70,10 +70,14 @@ export async function atOnce(one: () => Promise<number>): Promise<number[]> {
 }
 
 /** At a steady rate, whatever the answers take. */
-export async function steady(perSecond: number, one: () => Promise<number>): Promise<number[]> {
+export async function steady(
+  perSecond: number,
+  one: () => Promise<number>,
+  seconds = STEADY_SECONDS,
+): Promise<number[]> {
   const times: number[] = [];
   const all: Promise<void>[] = [];
-  const count = Math.ceil(perSecond * SECONDS);
+  const count = Math.ceil(perSecond * seconds);
   const began = performance.now();
   for (let i = 0; i < count; i++) {
     const wait = began + (i * 1000) / perSecond - performance.now();

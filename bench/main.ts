@@ -13,6 +13,7 @@ import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { devices } from './device.ts';
 import { feeds } from './feed.ts';
 import { mixedLoad, papers } from './house.ts';
 import { costsInHand, fileOfReceipts, storesOfYears } from './stores.ts';
@@ -196,7 +197,7 @@ async function labels(): Promise<void> {
   const stock = LABEL_STOCKS[0] as LabelStock;
   const time = async (count: number) => {
     const began = performance.now();
-    const bytes = await drawLabels({ label, stock, count, habits: { locale: 'en-US' } });
+    const bytes = await drawLabels({ label, stock, size: 'half-pint', count, habits: { locale: 'en-US' } });
     return { took: performance.now() - began, bytes: bytes.length };
   };
   await time(1);
@@ -213,14 +214,15 @@ try {
   const began = performance.now();
   // `--book` runs the recipe book alone, `--file` a file of receipts, `--papers` what is drawn, in a kitchen without the
   // ten years; `--house` the mixed load, `--feed` who hears of an
-  // entry when, `--steady` reads and appends at a steady rate.
+  // entry when, `--device` what a browser does by itself, `--steady` reads and appends at a steady rate.
   const bookOnly = process.argv.includes('--book');
   const fileOnly = process.argv.includes('--file');
   const papersOnly = process.argv.includes('--papers');
   const houseOnly = process.argv.includes('--house');
   const feedOnly = process.argv.includes('--feed');
+  const deviceOnly = process.argv.includes('--device');
   const steadyOnly = process.argv.includes('--steady');
-  const all = !steadyOnly && !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
+  const all = !deviceOnly && !steadyOnly && !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
   const kitchens = [
     await makeKitchen(names[0] as string, false),
     ...(all || houseOnly ? [await makeKitchen(names[1] as string, true)] : []),
@@ -230,10 +232,13 @@ try {
   if (steadyOnly) {
     const demo = kitchens[0] as Kitchen;
     const server = await serve(demo);
+    // A server that has just begun compiles as it goes: it is warm before anything is measured.
+    for (const [, path] of QUERIES) await atOnce(() => call(server.port, demo.token, path(demo)));
     await steadily({ ...demo, ...server, title: 'demo' });
     await server.stop();
   }
   if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
+  if (all || deviceOnly) await devices(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);
   if (all || bookOnly) {

@@ -2,6 +2,8 @@
 export const tiny = process.argv.includes('--tiny');
 export const CONNECTIONS = 32;
 export const SECONDS = tiny ? 0.4 : 1.5;
+/** At a steady rate, long enough that one answer in twenty is a figure. */
+export const STEADY_SECONDS = tiny ? 0.4 : 12;
 export const PLAN = tiny ? { batches: 40, lots: 200 } : { batches: 5000, lots: 20_000 };
 export const failures: string[] = [];
 

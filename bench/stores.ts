@@ -182,6 +182,7 @@ function benchShelf(): PlanFigures['shelf'] {
     },
     lots: [],
     lastCost: `0.00${i + 1}`,
+    average: null,
     reserved: '0',
   }));
 }

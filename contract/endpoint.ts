@@ -20,6 +20,8 @@ export interface Endpoint<P, Q, B, R> {
   who: Caller;
   /** It also takes the right to release and sign. */
   signs?: boolean;
+  /** On a device that several people use it asks for the PIN of whoever acts, as what signs does. */
+  asksPin?: boolean;
   summary: string;
   params: Rule<P>;
   query: Rule<Q>;
@@ -43,6 +45,7 @@ export function endpoint<P = None, Q = None, B = None, R = None>(e: {
   path: string;
   who: Caller;
   signs?: boolean;
+  asksPin?: boolean;
   summary: string;
   params?: Rule<P>;
   query?: Rule<Q>;

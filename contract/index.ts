@@ -15,5 +15,5 @@ export {
   type ReplyOf,
   inKitchen,
 } from './endpoint.ts';
-export { type Problem, JSON_LIMIT, SERVER_TIME_HEADER } from './problem.ts';
+export { type Problem, JSON_LIMIT, PERSON_HEADER, PIN_HEADER, SERVER_TIME_HEADER } from './problem.ts';
 export { type Rule, MOST_FAULTS, check, uuid } from './rules.ts';

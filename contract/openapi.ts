@@ -1,5 +1,6 @@
 import { byName } from '@cocotte/core/measure';
 import { type AnyEndpoint, inKitchen } from './endpoint.ts';
+import { PERSON_HEADER, PIN_HEADER } from './problem.ts';
 import { documentOf, uuid } from './rules.ts';
 import { ENDPOINTS } from './table.ts';
 
@@ -73,16 +74,33 @@ function operation(e: AnyEndpoint): Record<string, unknown> {
     'x-who': e.who,
     ...(e.who === 'anyone' ? {} : { security: [{ session: [] }] }),
     ...(e.signs ? { 'x-signs': true } : {}),
+    ...(e.signs || e.asksPin ? { 'x-asks-pin': true } : {}),
     parameters: [
       ...(inKitchen(e) ? parameters({ properties: { kitchenId: documentOf(uuid) } }, 'path') : []),
       ...parameters(documentOf(e.params), 'path'),
       ...parameters(documentOf(e.query), 'query'),
+      ...(inKitchen(e)
+        ? [
+            header(
+              PERSON_HEADER,
+              'Who acts, where several people are signed in on the device',
+              documentOf(uuid),
+            ),
+          ]
+        : []),
+      ...(e.signs || e.asksPin
+        ? [header(PIN_HEADER, 'The PIN of who acts, where several people use the device', { type: 'string' })]
+        : []),
     ],
     ...(hasBody
       ? { requestBody: { required: true, content: { 'application/json': { schema: documentOf(e.body) } } } }
       : {}),
     responses: { 200: good, default: problem },
   };
+}
+
+function header(name: string, description: string, schema: unknown) {
+  return { name, in: 'header', required: false, description, schema };
 }
 
 function parameters(document: Record<string, unknown>, place: 'path' | 'query'): unknown[] {

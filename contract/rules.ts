@@ -186,6 +186,18 @@ export const newPassword = patterned(
   { minLength: 10, maxLength: 200 },
 );
 
+/** A PIN that is new: four to eight digits, and not one digit all along. */
+export const newPin = patterned(
+  /^(?!(\d)\1+$)\d{4,8}$/,
+  say(
+    'weak-pin',
+    'The PIN is not four to eight digits, or is one digit all along.',
+    'Whoever stands beside you must not hit on it.',
+    'Choose four to eight digits.',
+  ),
+  { minLength: 4, maxLength: 8 },
+);
+
 /** Decimal text within limits, as money and stock cross the wire. */
 export function decimal(limits: {
   min: number;

@@ -28,6 +28,7 @@ Ingredients
 - 1 pint blueberries
 - 2 medium onions, chopped
 - 3 cups frobnicated gribble
+- 1 tsp ginger
 
 From her tin box
 
@@ -55,6 +56,12 @@ test('a pasted recipe: read line by line, asked where it can mean two things, re
   await expect(page.getByRole('alert')).toContainText('Choose which, beside it; nothing is guessed.');
   await page.getByRole('button', { name: 'fluid ounces' }).click();
   await page.getByRole('button', { name: 'dry pints, as sold' }).click();
+  await page.getByRole('button', { name: 'Go on with these' }).click();
+  await expect(page.getByRole('alert')).toContainText('Choose which, beside it; nothing is guessed.');
+  await page
+    .getByRole('group', { name: '"ginger" could be several things. Which?' })
+    .getByRole('button', { name: 'Ground ginger' })
+    .click();
   await page.getByRole('combobox', { name: 'Ingredient of line 11' }).fill('raisin');
   await page
     .getByRole('option', { name: /Raisins/ })
@@ -273,6 +280,34 @@ test('a measure in the batch settles what hangs on it; tasted and rated afterwar
   await page.locator('label', { hasText: '4 of 5' }).click();
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('Clear, and just set.')).toBeVisible();
+});
+
+test('what nobody can weigh is never one piece: a pasted lug waits for its amount, and reads it anew', async ({
+  page,
+}) => {
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/recipes/paste`);
+  await page
+    .getByRole('textbox', { name: 'Pasted recipe' })
+    .fill('Peach and carrot jam\n\nIngredients\n1 lug peaches\n1 bunch carrots\n4 c sugar\n\nMethod\nBoil.');
+  await expect(page.getByText('What "lug" holds is not known.')).toBeVisible();
+  await expect(page.getByText('What one bunch of carrots weighs is not known.')).toBeVisible();
+  await page.getByRole('button', { name: 'Go on with these' }).click();
+  await expect(page.getByRole('alert')).toContainText('An amount is missing.');
+  const amount = page.getByRole('textbox', { name: 'Amount of line 4' });
+  await amount.fill('1 lug');
+  await amount.blur();
+  await page.getByRole('button', { name: 'Go on with these' }).click();
+  await expect(page.getByRole('alert')).toContainText('An amount is missing.');
+  await amount.fill('22 lb');
+  await amount.blur();
+  const carrots = page.getByRole('textbox', { name: 'Amount of line 5' });
+  await carrots.fill('1 lb');
+  await carrots.blur();
+  await expect(page.getByText('is not known.')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Go on with these' }).click();
+  await expect(ingredient(page, 1)).toContainText(/reads 22 lb = [\d,]+ g prepared/);
+  await expect(ingredient(page, 2)).toContainText(/reads 1 lb = [\d,]+ g prepared/);
 });
 
 test('out as a file and in again; a bad file names the line and the field and takes nothing', async ({

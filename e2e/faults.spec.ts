@@ -1,4 +1,4 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openDatabase } from '@cocotte/server/house/database';
@@ -7,13 +7,16 @@ import { seedDemo } from '@cocotte/demo/seed';
 import { expect, test } from '@playwright/test';
 // @ts-expect-error -- plain JavaScript, without types
 import { openCluster } from '../scripts/lib/cluster.mjs';
-import { House, enterDemo, fillAndBoil, inKitchen, startAndDraw } from './house.ts';
+import { House, delivered, enterDemo, fillAndBoil, inKitchen, joinAs, startAndDraw } from './house.ts';
 
 interface Cluster {
   appUrl: string;
   ownerUrl: string;
   stop: () => void;
 }
+
+/** How often the database is killed; more by hand: `COCOTTE_DB_KILLS=20 npm test`. */
+const DB_KILLS = Number(process.env.COCOTTE_DB_KILLS ?? 2);
 
 /** PostgreSQL goes away in the middle of a batch: this file has a cluster of its own to kill. */
 let home = '';
@@ -77,4 +80,39 @@ test('the interface says so, keeps what was entered, and goes on when the databa
   await page.goto(url.replace('/cook/', '/records/'));
   await expect(page.getByText('Full boil: the clock started.')).toHaveCount(1);
   await expect(page.getByText('on its way')).toHaveCount(0);
+});
+
+test('the database is killed again and again while two devices cook: nothing is lost, nothing doubled', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000 + DB_KILLS * 30_000);
+  await enterDemo(page, house);
+  const phone = await browser.newPage();
+  await joinAs(house, page, phone, /^Cook/, 'Gus');
+  const url = await startAndDraw(page, house, 'Red plum jam');
+  await phone.goto(url);
+  const devices = [page, phone];
+  for (const on of devices) await on.getByRole('tab', { name: 'Steps' }).click();
+  const { port } = new URL(cluster.appUrl);
+  for (let n = 1; n <= DB_KILLS; n++) {
+    const pid = Number(readFileSync(join(home, 'data/postmaster.pid'), 'utf8').split('\n')[0]);
+    // One enters as it falls, the other while it lies there.
+    await page.getByRole('textbox', { name: 'Grams' }).fill(String(1000 + n));
+    await page.getByRole('button', { name: 'Add the weight' }).click();
+    process.kill(pid, 'SIGKILL');
+    await phone.getByRole('textbox', { name: 'Grams' }).fill(String(2000 + n));
+    await phone.getByRole('button', { name: 'Add the weight' }).click();
+    cluster = await openCluster(Number(port));
+  }
+  for (const on of devices) await delivered(on);
+  for (const on of devices) {
+    await on.goto(url.replace('/cook/', '/records/'));
+    await expect(on.getByText(/Weighed/).first()).toBeVisible();
+    await expect(on.getByText('on its way')).toHaveCount(0);
+    for (let n = 1; n <= DB_KILLS; n++)
+      for (const grams of [1000 + n, 2000 + n])
+        await expect(on.getByText(`Weighed ${grams.toLocaleString('en-US')} g`)).toHaveCount(1);
+  }
+  await phone.close();
 });

@@ -71,6 +71,9 @@ export class House {
     this.writeClock();
   }
 
+  /** Folder of the interface that is served; another one is another build. */
+  web = join(ROOT, 'dist/web');
+
   /** Adds a kitchen as the keeper of the machine does, without saying where it stands. */
   async addKitchen(name: string, owner: string): Promise<void> {
     const run = spawnSync(process.execPath, [join(ROOT, 'dist/server/cli.mjs'), 'add-kitchen', name, owner], {
@@ -88,7 +91,7 @@ export class House {
         PORT: String(this.port),
         COCOTTE_PRIVATE_CLUSTER: 'yes',
         COCOTTE_TEST_CLOCK_FILE: join(this.dir, 'clock'),
-        COCOTTE_WEB_DIST: join(ROOT, 'dist/web'),
+        COCOTTE_WEB_DIST: this.web,
       },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });

@@ -178,7 +178,7 @@ test('tomatoes, on a tablet: acid in each jar, the boil lost, a server restart, 
   await page.getByRole('button', { name: /^Release 7 pints for sale/ }).click();
   await expect(page.getByText('Released: jars 1, 3, 5-9.')).toBeVisible();
   await page.getByRole('link', { name: 'Go on to the labels' }).click();
-  await expect(page.getByText('Contains: sulphites.').first()).toBeVisible();
+  await expect(page.getByText('Contains: sulfites.').first()).toBeVisible();
   await page.getByRole('button', { name: 'Make 7 labels' }).click();
   await fetchPdf(page, 'Open the sheet to print');
   expect(seen.faults).toEqual([]);

@@ -10,6 +10,7 @@ import * as exchange from '../core/exchange/index.ts';
 import * as heat from '../core/heat/index.ts';
 import * as ingredients from '../core/ingredients/index.ts';
 import * as jars from '../core/jars/index.ts';
+import * as labels from '@cocotte/core/labels';
 import * as measure from '../core/measure/index.ts';
 import * as recipes from '../core/recipes/index.ts';
 import * as review from '../core/review/index.ts';
@@ -26,6 +27,7 @@ const SCOPE: Record<string, unknown> = {
   ...heat,
   ...ingredients,
   ...jars,
+  ...labels,
   ...measure,
   ...recipes,
   ...review,

@@ -78,6 +78,7 @@ export function tenYearBatch(
   const label = labelContent(
     fold(batch.events),
     {
+      locale: 'en-US',
       makerName: 'Kitchen',
       makerAddress: 'Town',
       jurisdiction: { name: '', statement: 'x', source: '', confirmedOn: null },

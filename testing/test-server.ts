@@ -4,6 +4,8 @@ import { randomUUID } from 'node:crypto';
 import { type Server, createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import {
+  PERSON_HEADER,
+  PIN_HEADER,
   type Endpoint,
   type Problem,
   type SessionView,
@@ -157,6 +159,10 @@ export class Client {
   /** By which a server knows the device again. */
   device = '';
   session: SessionView | null = null;
+  /** Who acts at its device by a tap; whoever is signed in where it is empty. */
+  acting = '';
+  /** The PIN it sends along; none where it is null. */
+  pin: string | null = null;
   constructor(readonly server: TestServer) {}
 
   get personId(): string {
@@ -185,7 +191,12 @@ export class Client {
   ): Promise<Answer> {
     const response = await fetch(this.server.origin + path, {
       method,
-      headers: { cookie: this.cookies(), ...init.headers },
+      headers: {
+        cookie: this.cookies(),
+        ...(this.acting ? { [PERSON_HEADER]: this.acting } : {}),
+        ...(this.pin === null ? {} : { [PIN_HEADER]: this.pin }),
+        ...init.headers,
+      },
       body: init.body,
     });
     for (const set of response.headers.getSetCookie()) {

@@ -9,6 +9,7 @@ import {
   type OutletBody,
   type ReturnedLot,
   SET_ASIDE_REASONS,
+  type UsedDraw,
 } from '@cocotte/core/batches';
 import { jarSizeRule, lineRule, timeRule } from '../recipes/recipe-rules.ts';
 import {
@@ -227,13 +228,26 @@ const corrections: Shapes<Correction> = [
   ) as Rule<Correction>,
 ];
 
+const drawnLots = list(drawnLot, { min: 1, max: 200 });
+
 /** The rules of the body of each kind of entry, in every shape it ever had; nothing else is ever stored as one. */
 export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
   ...correctable,
   'entry.corrected': corrections,
   'correction.signed': [shape<EventBodies['correction.signed']>({ correctionId: uuid })],
   'batch.started': started,
-  'lot.drawn': [shape<EventBodies['lot.drawn']>({ lots: list(drawnLot, { min: 1, max: 200 }) })],
+  'lot.drawn': [
+    shape<never>({ lots: drawnLots } as never),
+    shape<EventBodies['lot.drawn']>({
+      lots: drawnLots,
+      used: maybe(
+        shape<UsedDraw>({
+          entryId: uuid,
+          short: decimal({ min: 0, max: 1e9, name: 'What the books lacked' }),
+        }),
+      ),
+    }),
+  ],
   'draw.reversed': [shape<EventBodies['draw.reversed']>({ drawId: uuid, reason })],
   'lots.returned': [
     shape<EventBodies['lots.returned']>({

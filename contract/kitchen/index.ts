@@ -1,5 +1,7 @@
 export { type KitchenSettings, changeKitchen, readKitchen } from './kitchen.ts';
+export { leaveCounter, setPin } from './counter.ts';
 export {
+  type AtCounter,
   type FirstAccount,
   type Membership,
   type Person,

@@ -31,6 +31,19 @@ export interface Membership {
   role: Role;
   /** May release jars and sign. */
   maySign: boolean;
+  /** Others used this device too: what is signed on it takes a PIN. */
+  shared: boolean;
+}
+/** Somebody who signed in on this device: acts there for a tap, within the role of a cook, until they leave it. */
+export interface AtCounter extends Pick<Membership, 'role' | 'maySign'> {
+  kitchenId: string;
+  /** The person. */
+  id: string;
+  name: string;
+  /** Has set a PIN on this device. */
+  hasPin: boolean;
+  /** Signed out on it; still one of those who use it, so that signing takes a PIN. */
+  left: boolean;
 }
 /** Who is signed in, in which kitchens, and what the door has to know before anybody is. */
 export interface SessionView {
@@ -39,6 +52,8 @@ export interface SessionView {
   kitchens: Membership[];
   /** The kitchen they were in last: where a new tab begins. */
   kitchenId: string | null;
+  /** Who uses this device, whoever signed in last among them; in each of that person's kitchens. */
+  counter: AtCounter[];
   /** Nobody has an account yet: the first one is made now. */
   empty: boolean;
   /** The demo's sign-in, shown on this machine only. */
@@ -51,10 +66,25 @@ const person = shape<Person>({ id: uuid, name: text({ max: 80 }), email: text({ 
 /** Rule of what is told of a session. */
 export const sessionView = shape<SessionView>({
   person: maybe(person),
-  kitchens: list(shape<Membership>({ id: uuid, name: text({ max: 80 }), role, maySign: flag }), {
-    max: 1000,
-  }),
+  kitchens: list(
+    shape<Membership>({ id: uuid, name: text({ max: 80 }), role, maySign: flag, shared: flag }),
+    {
+      max: 1000,
+    },
+  ),
   kitchenId: maybe(uuid),
+  counter: list(
+    shape<AtCounter>({
+      kitchenId: uuid,
+      id: uuid,
+      name: text({ max: 80 }),
+      role,
+      maySign: flag,
+      hasPin: flag,
+      left: flag,
+    }),
+    { max: 1000 },
+  ),
   empty: flag,
   demo: maybe(
     shape<{ email: string; password: string }>({ email: text({ max: 255 }), password: text({ max: 200 }) }),

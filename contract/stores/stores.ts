@@ -53,23 +53,25 @@ export interface StockRow {
   open: string;
   soonestBestBy: string | null;
   belowMinimum: boolean;
+  /** A lot of which more was used than the books had, and how much more; null for none. */
+  short: { lotId: string; label: string; quantity: string } | null;
 }
-/** What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, or spoils within three weeks, where asked. */
+/** What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, spoils within three weeks, or is short in the books, where asked. */
 export const listStock = endpoint({
   name: 'stores.stock',
   method: 'GET',
   path: '/api/kitchens/:kitchenId/stock',
   who: 'viewer',
   summary:
-    'What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, or spoils within three weeks, where asked',
+    'What is on the shelf, by item, now or at a past instant; 40 a page by name; only what is below its minimum, spoils within three weeks, or is short in the books, where asked',
   query: shape<{ after: string; search: string; kind: string; only: string; at: string }>({
     after: text({ max: 200 }),
     search: text({ max: 100 }),
     kind: choice(['', ...ITEM_KINDS]) as never,
-    only: choice(['', 'below minimum', 'spoiling soon']) as never,
+    only: choice(['', 'below minimum', 'spoiling soon', 'short']) as never,
     at: text({ max: 30 }),
   }),
-  reply: shape<{ rows: StockRow[]; next: string | null; below: number; spoiling: number }>({
+  reply: shape<{ rows: StockRow[]; next: string | null; below: number; spoiling: number; short: number }>({
     rows: list(
       shape<StockRow>({
         item: itemRule,
@@ -80,12 +82,20 @@ export const listStock = endpoint({
         open: text({ max: 40 }),
         soonestBestBy: maybe(day),
         belowMinimum: flag,
+        short: maybe(
+          shape<NonNullable<StockRow['short']>>({
+            lotId: uuid,
+            label: text({ max: 40 }),
+            quantity: balanceRule,
+          }),
+        ),
       }),
       { max: 40 },
     ),
     next,
     below: figure({ min: 0, max: 1e9, whole: true, name: 'The count' }),
     spoiling: figure({ min: 0, max: 1e9, whole: true, name: 'The count' }),
+    short: figure({ min: 0, max: 1e9, whole: true, name: 'The count' }),
   }),
 });
 
@@ -299,6 +309,7 @@ export const readShelf = endpoint({
         item: itemRule,
         lots: list(lotRule, { max: 5000 }),
         lastCost: maybe(unitCostRule),
+        average: maybe(balanceRule),
         reserved: balanceRule,
       }),
       { max: 2000 },

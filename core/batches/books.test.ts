@@ -2,14 +2,15 @@ import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
-import { type DrawnLot, fold } from './index.ts';
+import { type BatchEvent, type DrawnLot, type UsedDraw, fold } from './index.ts';
 
 const jam = () => new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
 /** Plums are bought with stones: 0.92 of what is drawn stays. */
 const KEPT = plumJam.lines.find(l => l.id === 'plums')?.trimYield as number;
 
-function draw(batch: PaperBatch, over: Partial<DrawnLot>): void {
+function draw(batch: PaperBatch, over: Partial<DrawnLot>, used: UsedDraw | null = null): void {
   batch.add('lot.drawn', {
+    used,
     lots: [
       {
         lotId: randomUUID(),
@@ -98,22 +99,38 @@ describe('jars, lids, and what was used while the book was away', () => {
     expect(books(jam().fill([1]))).toEqual([]);
   });
 
-  it('keeps a lot that was used without a connection until somebody says it is drawn', () => {
+  it('asks of a lot the books do not have, where nobody eats of it', () => {
+    const batch = jam();
+    const used = batch.add('lot.used', { lotId: randomUUID(), lineId: null, quantity: 3, unit: 'each' });
+    const key = `books:used:${used.id}`;
+    expect(books(batch)).toMatchObject([
+      { key, what: 'A lot was used that is not in the books.', settled: null },
+    ]);
+    expect(fold(batch.events)).toMatchObject({ deviations: [], used: [{ quantity: 3, drawn: false }] });
+    batch.add('deviation.settled', { key, reason: 'looked at', minutes: null }, { signs: false });
+    expect(books(batch)[0]?.settled).toMatchObject({ reason: 'looked at' });
+    batch.add('deviation.settled', { key, reason: 'again', minutes: null });
+    expect(books(batch)[0]?.settled).toMatchObject({ reason: 'looked at' });
+  });
+
+  it('holds the batch where a line of the recipe was served by what was not drawn; not while it still waits', () => {
     const batch = jam();
     const used = batch.add('lot.used', { lotId: randomUUID(), lineId: 'sugar', quantity: 900, unit: 'g' });
-    const key = `books:used:${used.id}`;
-    expect(books(batch)).toEqual([
-      {
-        key,
-        what: 'A lot was used while the book was away, and is not drawn yet.',
-        draw: null,
-        settled: null,
-      },
+    expect(fold(batch.events).deviations).toMatchObject([
+      { key: `used_unfit:${used.id}`, jars: null, settles: null, settled: null },
     ]);
-    expect(fold(batch.events).used).toMatchObject([{ quantity: 900, lineId: 'sugar' }]);
-    batch.add('deviation.settled', { key, reason: 'drawn now', minutes: null }, { signs: false });
-    expect(books(batch)[0]?.settled).toMatchObject({ reason: 'drawn now' });
-    batch.add('deviation.settled', { key, reason: 'again', minutes: null });
-    expect(books(batch)[0]?.settled).toMatchObject({ reason: 'drawn now' });
+    expect(books(batch)).toEqual([]);
+    const waiting = batch.events.map(e => (e.id === used.id ? { ...e, receipt: null } : e)) as BatchEvent[];
+    expect(fold(waiting)).toMatchObject({ deviations: [], books: [], used: [{ drawn: false }] });
+    // Drawn for it, it is served; what the books lacked of it is asked about and holds nothing.
+    draw(
+      batch,
+      { lineId: 'sugar', mass_g: 900, lotLabel: 'S-2', name: 'Sugar' },
+      { entryId: used.id, short: '200' },
+    );
+    expect(fold(batch.events)).toMatchObject({ deviations: [], used: [{ drawn: true }] });
+    expect(books(batch)).toMatchObject([
+      { key: `books:short:${used.id}`, what: 'Sugar, lot S-2: 200 g more was used than the books had.' },
+    ]);
   });
 });

@@ -1,6 +1,25 @@
-import { massText } from '../measure/index.ts';
+import { massText, numberText } from '../measure/index.ts';
 import { jarSize } from '../jars/index.ts';
-import type { BatchState, JarState, Note } from './state.ts';
+import { deviation } from './counted.ts';
+import type { BatchState, Deviation, JarState, Note } from './state.ts';
+
+/**
+ * What was used for a line of the recipe and could not be drawn for it when it arrived: the lot is none of the kitchen's, or may
+ * not serve the line. What is in the jars is then not what the process covers.
+ */
+export function unfitUse(used: BatchState['used'], started: BatchState['started']): Deviation[] {
+  return used
+    .filter(u => u.lineId !== null && !u.drawn && u.by.known !== 'waiting')
+    .map(u =>
+      deviation({
+        key: `used_unfit:${u.by.eventId}`,
+        code: 'used_unfit',
+        jars: null,
+        what: `A lot was used for ${started?.recipe.lines.find(l => l.id === u.lineId)?.name ?? 'a line'} that may not serve it, or is not in the books.`,
+        next: 'If it was another lot, correct the entry in the record. If it was this one, the batch is not for the shelf.',
+      }),
+    );
+}
 
 /** What scales, spillage and trimming may differ by before the books ask. */
 const WEIGHT_TOLERANCE = 0.1;
@@ -34,6 +53,7 @@ export function bookNotes(of: Books): Note[] {
         more_g > 0
           ? { lineId: line.id, kind: 'ingredient', quantity: more_g / line.trimYield, unit: 'g' }
           : null,
+      lot: null,
       settled: null,
     });
   }
@@ -47,15 +67,30 @@ export function bookNotes(of: Books): Note[] {
       key: `books:${kind}`,
       what: `${jars.length} jars are filled, ${drawn} ${things} drawn.`,
       draw: { lineId: null, kind, quantity: more, unit: 'each' },
+      lot: null,
       settled: null,
     });
   }
   for (const used of of.used)
+    if (used.lineId === null && !used.drawn && used.by.known !== 'waiting')
+      out.push({
+        key: `books:used:${used.by.eventId}`,
+        what: 'A lot was used that is not in the books.',
+        draw: null,
+        lot: null,
+        settled: null,
+      });
+  for (const { used, lots: drawn } of of.draws) {
+    const lot = drawn[0];
+    if (!used || !lot || Number(used.short) <= 0) continue;
+    const short = `${numberText(Number(used.short), kitchen)}${lot.unit === 'each' ? '' : ` ${lot.unit}`}`;
     out.push({
-      key: `books:used:${used.by.eventId}`,
-      what: 'A lot was used while the book was away, and is not drawn yet.',
+      key: `books:short:${used.entryId}`,
+      what: `${lot.name}, lot ${lot.lotLabel}: ${short} more was used than the books had.`,
       draw: null,
+      lot: { lotId: lot.lotId, label: lot.lotLabel },
       settled: null,
     });
+  }
   return out;
 }

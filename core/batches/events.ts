@@ -96,6 +96,14 @@ export function upgradeStarted(body: StartedBody): StartedBody {
   } as StartedBody;
 }
 
+/** A draw that the kitchen made of what was used without a connection. */
+export interface UsedDraw {
+  /** The *lot used* entry. */
+  entryId: string;
+  /** What the books lacked of it, decimal text in the unit of the lot; 0 for nothing. */
+  short: string;
+}
+
 /** One lot drawn, with the cost and the facts it had then. */
 export interface DrawnLot {
   lotId: string;
@@ -168,7 +176,8 @@ export type ColdPlace = 'refrigerator' | 'freezer';
 /** What each kind of event says. Facts have happened; decisions were made by the server. */
 export interface EventBodies {
   'batch.started': StartedBody;
-  'lot.drawn': { lots: DrawnLot[] };
+  /** `used` tells of which *lot used* entry the kitchen made it, when that arrived; null where somebody drew. */
+  'lot.drawn': { lots: DrawnLot[]; used: UsedDraw | null };
   'draw.reversed': { drawId: string; reason: string };
   /** Something drawn came back, such as bands from jars kept at home, or a bag that was not needed. */
   'lots.returned': { lots: ReturnedLot[]; reason: string };
@@ -185,7 +194,7 @@ export interface EventBodies {
   'line.added': { line: Line };
   /** A measure that later amounts hang on, such as the juice. */
   'measure.taken': AtPlace & { stepId: string; quantity: number; unit: 'g' | 'mL' };
-  /** Taken from the shelf while the book was away: it is drawn when the book is back. */
+  /** Taken from the shelf without a connection, whatever the books had of it: the kitchen draws it when it arrives. */
   'lot.used': { lotId: string; lineId: string | null; quantity: number; unit: 'g' | 'mL' | 'each' };
   /** Why more or less came out than was foreseen. */
   'yield.explained': { reason: string };

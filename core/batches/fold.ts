@@ -1,5 +1,5 @@
 import { byName, rangesText } from '../measure/index.ts';
-import { bookNotes } from './books.ts';
+import { bookNotes, unfitUse } from './books.ts';
 import { type ByType, deviation } from './counted.ts';
 import { settleCorrections } from './corrections.ts';
 import { type BatchEvent, type EventType, type StartedBody, upgradeStarted } from './events.ts';
@@ -50,7 +50,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
   const draws = of('lot.drawn')
     .filter(s => !reversed.has(s.event.id))
-    .map(s => ({ drawId: s.event.id, by: s.trace, lots: s.event.body.lots }));
+    .map(s => ({ drawId: s.event.id, by: s.trace, ...s.event.body }));
   const outlets = of('outlet.opened').map(s => ({ ...s.event.body, by: s.trace }));
 
   const steps: BatchState['steps'] = byName();
@@ -105,7 +105,9 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     if (target && !target.settled && (!about || maySettle(s, about)) && s.event.receipt?.signs !== false)
       target.settled = { reason: s.event.body.reason, by: s.trace };
   }
-  const used = of('lot.used').map(s => ({ ...s.event.body, by: s.trace }));
+  const taken = new Set(draws.flatMap(d => d.used?.entryId ?? []));
+  const used = of('lot.used').map(s => ({ ...s.event.body, drawn: taken.has(s.event.id), by: s.trace }));
+  deviations.push(...unfitUse(used, started));
   const books = [...unknown.notes, ...(started ? bookNotes({ started, draws, weighed, used, jars }) : [])];
   for (const s of of('deviation.settled')) {
     const note = books.find(b => b.key === s.event.body.key);

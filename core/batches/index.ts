@@ -7,6 +7,7 @@ export {
   type Correction,
   type DecisionType,
   type DrawnLot,
+  type UsedDraw,
   type EventBodies,
   type EventType,
   type FactType,

@@ -10,6 +10,7 @@ import type {
   ColdPlace,
   CorrectableType,
   DrawnLot,
+  UsedDraw,
   EventBodies,
   GateEvidence,
   LabelContent,
@@ -120,13 +121,15 @@ export interface Note {
     quantity: number;
     unit: 'g' | 'each';
   } | null;
+  /** The lot whose count would settle it. */
+  lot: { lotId: string; label: string } | null;
   settled: { reason: string; by: Trace } | null;
 }
 
 /** All that a batch is, derived from its entries by {@link fold}: plain data. */
 export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
-  draws: { drawId: string; by: Trace; lots: DrawnLot[] }[];
+  draws: { drawId: string; by: Trace; lots: DrawnLot[]; used: UsedDraw | null }[];
   steps: Names<{ started: Trace | null; done: Trace | null }>;
   /** Grams weighed of each line of the recipe, and the last entry that added to them. */
   weighed: Names<{ mass_g: number; by: Trace }>;
@@ -157,8 +160,8 @@ export interface BatchState {
   books: Note[];
   /** Outlets that became lots of their own. */
   outlets: (OutletBody & { by: Trace })[];
-  /** Lots that were used while the book was away, still to be drawn. */
-  used: (EventBodies['lot.used'] & { by: Trace })[];
+  /** Lots that were used without a connection; *drawn* once the kitchen has them in its books. */
+  used: (EventBodies['lot.used'] & { drawn: boolean; by: Trace })[];
   /** `seq` is the server's number; null while it waits. */
   releases: { jars: number[]; evidence: GateEvidence[]; named: string[]; seq: number | null; by: Trace }[];
   labels: { eventId: string; jars: number[]; label: LabelContent; by: Trace }[];

@@ -48,7 +48,7 @@ export function unknownThings(
           next: 'Take the entry back, or correct it to a line of this recipe; what went in besides is entered as an addition.',
         }),
       );
-    else notes.push({ key, what, draw: null, settled: null });
+    else notes.push({ key, what, draw: null, lot: null, settled: null });
   }
   return { deviations, notes };
 }

@@ -17,6 +17,7 @@ const GAINED: Partial<Record<EventType, object>> = {
   'jars.released': { named: [] },
   'step.started': place,
   'step.done': place,
+  'lot.drawn': { used: null },
   'line.weighed': place,
   'measure.taken': place,
   'temperature.read': { ...place, instrumentId: null },

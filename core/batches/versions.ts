@@ -10,6 +10,7 @@ const place = { outletId: null, potId: null };
  */
 const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } = {
   'batch.started': [body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body })],
+  'lot.drawn': [body => ({ used: null, ...body })],
   'jars.released': [body => ({ named: [], ...body })],
   'step.started': [body => ({ ...place, ...body })],
   'step.done': [body => ({ ...place, ...body })],
@@ -26,7 +27,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
   'batch.started': 2,
-  'lot.drawn': 1,
+  'lot.drawn': 2,
   'draw.reversed': 1,
   'lots.returned': 1,
   'jars.taken': 1,
@@ -68,7 +69,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 2;
+export const RECORD_SHAPE = 3;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -116,6 +117,7 @@ type Usual =
   | 'heat'
   | 'how'
   | 'named'
+  | 'used'
   | 'bodyVersion';
 
 /** A body as it is entered: what goes without saying may be left out. */

@@ -2,5 +2,6 @@ export { fromCsv, toCsv } from './csv.ts';
 export { EXCHANGE_FORMATS, type ExchangeFormat, writeRecipes } from './formats.ts';
 export { fromJsonLd, toJsonLd } from './json-ld.ts';
 export { fromJson, toJson } from './json.ts';
+export { missingWeight } from './paste-faults.ts';
 export { type Pasted, type PastedLine, type PastedStep, readPasted } from './paste.ts';
 export type { FileFault, FileReading, ReadRecipe } from './reading.ts';

@@ -111,7 +111,11 @@ function fromWords(
 ): Recipe {
   const ingredients = textsOf(thing.recipeIngredient);
   const read = readPasted(['Ingredients', ...ingredients].join('\n'), locale, index, newId);
-  for (const l of read.lines) for (const fault of l.faults) notes.push(`${name}, "${l.text}": ${fault.what}`);
+  for (const l of read.lines) {
+    for (const fault of l.faults) notes.push(`${name}, "${l.text}": ${fault.what}`);
+    if (l.which.length > 0)
+      notes.push(`${name}, "${l.text}": this could be ${l.which.map(i => i.name).join(', or ')}; say which.`);
+  }
   // What gave no amount still comes along, as a line to be finished.
   const lines = [
     ...read.lines.map(l => l.line),

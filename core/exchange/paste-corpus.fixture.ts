@@ -95,7 +95,7 @@ const BASES: [title: string, lines: [string, Expected][], steps: string[]][] = [
   [
     'Bread and butter pickles',
     [
-      ['6 lbs pickling cucumbers', ['6', 'lb', 'pickling-cucumber']],
+      ['6 lbs pickling cucumbers', ['6', 'lb', 'cucumber']],
       ['3 lb onions', ['3', 'lb', 'onion']],
       ['1/2 c canning salt', ['1/2', 'cup', 'canning-salt']],
       ['4 cups white vinegar', ['4', 'cup', 'white-vinegar']],

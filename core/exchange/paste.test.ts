@@ -1,4 +1,5 @@
 import { libraryOf, nameIndex } from '../ingredients/index.ts';
+import { AMOUNTS } from './paste-amounts.fixture.ts';
 import { CORPUS } from './paste-corpus.fixture.ts';
 import { readPasted } from './paste.ts';
 
@@ -120,5 +121,160 @@ describe('what is not plain', () => {
     const r = read(`Ingredients\n1 c sugar\n\nMethod\n${long}`);
     expect(r.steps.length).toBeGreaterThan(1);
     expect(r.steps.map(s => s.step.text).join(' ')).toBe(long);
+  });
+});
+
+describe('traps: what safety hangs on is never read silently wrong', () => {
+  const line = (text: string) => {
+    const r = read(`Traps\n\nIngredients\n${text}\n`);
+    const [one] = r.lines;
+    return (
+      one && {
+        ...one.line,
+        which: one.which.map(i => i.id),
+        faults: one.faults.map(f => f.code),
+        unread: one.unread,
+      }
+    );
+  };
+  it.each([
+    ['1 lb peppers', ['bell-pepper', 'hot-pepper', 'black-pepper']],
+    ['2 cups lemon juice', ['bottled-lemon', 'fresh-lemon']],
+    ['1/2 tsp citric acid or lemon juice', ['citric-acid', 'bottled-lemon', 'fresh-lemon']],
+    ['3 tbsp basil', ['basil', 'basil-dried']],
+  ])('%s is asked, and has no facts until it is answered', (text, which) => {
+    expect(line(text)).toMatchObject({ ingredientId: null, role: 'other', which, faults: [] });
+  });
+
+  it.each([
+    ['4 cups white vinegar (4%)', 'white-vinegar-4', 4],
+    ['4 cups 5% vinegar', 'white-vinegar', 5],
+    ['4 cups cider vinegar, 4 % acidity', 'cider-vinegar', 4],
+    ['1 qt vinegar (5 percent acidity)', 'white-vinegar', 5],
+    ['2 c white vinegar, 6%', 'white-vinegar-6', 6],
+  ])('%s stays of its strength', (text, ingredientId, minStrength_pct) => {
+    expect(line(text)).toMatchObject({ ingredientId, minStrength_pct, which: [], faults: [] });
+  });
+
+  it.each([
+    ['6 lb peaches (white)', 'white-peach', false],
+    ['6 lb peaches, white flesh, peeled', 'white-peach', false],
+    ['6 lb Asian pears', 'asian-pear', false],
+    ['6 lb peaches, peeled', 'peach', true],
+  ])('%s is %s', (text, ingredientId, safelyAcid) => {
+    expect(line(text)).toMatchObject({ ingredientId, safelyAcid, which: [] });
+  });
+
+  it('a cut that was never weighed takes the nearest denser one and says so, or is asked', () => {
+    expect(line('4 cups apricots, crushed')).toMatchObject({
+      form: 'puréed',
+      weightSource: expect.stringContaining('as puréed, the nearest denser cut'),
+    });
+    expect(line('4 cups apricots, halved')).toMatchObject({ form: 'halved' });
+    expect(line('4 cups apricots, halved')?.weightSource).not.toContain('nearest');
+    expect(line('4 cups limes, crushed')).toMatchObject({
+      density_gPerMl: null,
+      faults: ['density-missing'],
+    });
+    // Sugar has one weight, however it is called.
+    expect(line('4 cups sugar, sifted')?.density_gPerMl).not.toBeNull();
+    expect(line('2 lb apricots, crushed')?.weightSource).not.toContain('nearest');
+  });
+
+  it.each([
+    ['3# plums', '3', 'lb', 'plum'],
+    ['2 QTS tomatoes', '2', 'quart', 'tomato'],
+    ['4 LBS. GREEN BEANS', '4', 'lb', 'snap-bean'],
+    ['1 and 1/2 cups sugar', '3/2', 'cup', 'sugar'],
+    ['1 & 1/2 c sugar', '3/2', 'cup', 'sugar'],
+    ['Sugar, 4 cups', '4', 'cup', 'sugar'],
+    ['Sugar: 4 cups', '4', 'cup', 'sugar'],
+    ['Sugar (4 cups)', '4', 'cup', 'sugar'],
+    ['1 pkg. (1 3/4 oz.) powdered pectin', '1', 'package', 'pectin-powder'],
+    ['2 cinnamon sticks', '2', 'stick', 'cinnamon-stick'],
+    ['1 dozen ears corn', '12', 'ear', 'corn'],
+    ['1 T canning salt', '1', 'tbsp', 'canning-salt'],
+    ['1 t canning salt', '1', 'tsp', 'canning-salt'],
+  ])('%s is %s %s of %s', (text, value, unit, ingredientId) => {
+    expect(line(text)).toMatchObject({
+      amount: { value, unit },
+      ingredientId,
+      which: [],
+      faults: [],
+      unread: '',
+    });
+  });
+
+  it.each([
+    ['1 tsp canning salt per quart', '1/2', 'tsp'],
+    ['1 tsp canning salt per pint jar', '1', 'tsp'],
+    ['1/4 tsp citric acid in each half-pint', '1/2', 'tsp'],
+    ['2 cloves garlic per jar', '2', 'clove'],
+    ['1 head fresh dill for each jar', '1', 'head'],
+  ])('%s goes into each jar, stated for a pint', (text, value, unit) => {
+    expect(line(text)).toMatchObject({ where: 'each jar', amount: { value, unit }, unread: '', faults: [] });
+  });
+
+  it('a name that holds a number is a name, and an amount that is nowhere is said', () => {
+    expect(read('7-day pickles\n\nIngredients\n1 lb plums').title).toBe('7-day pickles');
+    expect(read('Three berry jam\n\nIngredients\n1 lb plums').title).toBe('Three berry jam');
+    expect(line('juice of 2 lemons')?.faults).toEqual(['no-amount']);
+    expect(line('salt')?.faults).toEqual(['no-amount']);
+  });
+
+  it('words of cutting and handling are understood: under 5 % of the words of sixty recipes are not', () => {
+    let words = 0;
+    let not = 0;
+    const which = new Map<string, number>();
+    for (const { text } of CORPUS)
+      for (const l of read(text).lines) {
+        words += l.text.split(/\s+/).filter(w => /[a-z]/i.test(w)).length;
+        for (const w of l.unread.split(/\s+/).filter(Boolean)) {
+          not += 1;
+          which.set(w, (which.get(w) ?? 0) + 1);
+        }
+      }
+    expect(not / words, JSON.stringify([...which])).toBeLessThan(0.05);
+    expect(words).toBeGreaterThan(500);
+    for (const text of [
+      '2 lb plums, stoned and finely chopped',
+      '3 cups drained crushed pineapple',
+      '4 c frozen whole blackberries, thawed',
+    ])
+      expect(line(text)?.unread, text).toBe('');
+    expect(line('2 lb frobnicated plums')?.unread).toBe('frobnicated');
+  });
+});
+
+describe('two hundred and fifty amounts', () => {
+  it('are there, each once', () => {
+    expect(AMOUNTS.length).toBeGreaterThanOrEqual(250);
+    expect(new Set(AMOUNTS.map(([text]) => text)).size).toBe(AMOUNTS.length);
+  });
+
+  const reading = (text: string): string => {
+    const [one] = read(`Traps\n\nIngredients\n${text}\n`).lines;
+    if (!one) return 'unread';
+    if (one.which.length > 0) return `asked: ${one.which.map(i => i.id).join(' ')}`;
+    if (one.faults.length > 0) return `fault: ${one.faults.map(f => f.code).join(' ')}`;
+    if (one.ask) return 'asked: unit';
+    const { amount, ingredientId, minStrength_pct, where } = one.line;
+    const value = amount.upTo === null ? amount.value : `${amount.value}..${amount.upTo}`;
+    return [
+      `${value} ${amount.unit} ${ingredientId}`,
+      minStrength_pct === null ? '' : `${minStrength_pct}%`,
+      where === 'pot' ? '' : where,
+    ]
+      .filter(Boolean)
+      .join(' ');
+  };
+  it.each(AMOUNTS)('%s reads %s', (text, reads) => expect(reading(text)).toBe(reads));
+
+  it('a pack, a bunch, a slice is never one piece, and what a container holds is never guessed', () => {
+    for (const unit of ['can', 'package', 'bunch', 'slice', 'lug', 'crate', 'handful'])
+      for (const name of ['tomatoes', 'carrots', 'lemon', 'peaches'])
+        expect(reading(`1 ${unit} ${name}`), `1 ${unit} ${name}`).toMatch(
+          /^fault: (?:weight-of-one-missing|unknown-measure)$/,
+        );
   });
 });

@@ -1,5 +1,13 @@
-import type { NameIndex } from '../ingredients/index.ts';
-import { type AmountQuestion, type Fault, scanAmount } from '../measure/index.ts';
+import type { Found, Ingredient, NameIndex } from '../ingredients/index.ts';
+import {
+  type AmountQuestion,
+  type Fault,
+  Fraction,
+  amountText,
+  readAmount,
+  scanAmount,
+} from '../measure/index.ts';
+import { measureNamed, missingWeight, unknownIngredient, unknownMeasure } from './paste-faults.ts';
 import { type Line, lineFrom, type Step, stepFrom, type StepKind } from '../recipes/index.ts';
 
 /** One pasted line that was read as an ingredient, to be confirmed. */
@@ -12,6 +20,8 @@ export interface PastedLine {
   unread: string;
   /** Two readings of the amount, to choose between. */
   ask: AmountQuestion | null;
+  /** What the name could mean where it could be several things; empty where it is plain. */
+  which: Ingredient[];
   /** What is still missing: an amount that could not be read, an ingredient that is not in the library. */
   faults: Fault[];
 }
@@ -102,7 +112,9 @@ export function readPasted(text: string, locale: string, index: NameIndex, newId
         section === 'start' &&
         out.title === '' &&
         read.line.amount.unit === 'each' &&
-        looksLikeTitle(bare, rows, i)
+        // "7-day pickles", "Three berry jam": a number of nothing that is known.
+        (looksLikeTitle(bare, rows, i) ||
+          (i === 0 && rows.length > 1 && read.faults.some(f => f.path === 'ingredientId')))
       ) {
         out.title = row;
         return;
@@ -145,6 +157,29 @@ const isSentence = (row: string) =>
 
 const TASTE = /(?:,|\()?\s*(?:or\s+)?(?:more\s+)?\bto taste\b\)?/i;
 
+/** Where people write the amount after the name: "Sugar (4 cups)", "plums, 4 lb, pitted", "Plums - 4 lb", "plums 4 lb". */
+const AMOUNT_LAST = [
+  /^([^\d(,:]+?)\s*\(([^()]*\d[^()]*)\)()\s*$/,
+  /^([^\d,:(]+?)\s*[,:]\s*(\d[^,]*?)\s*(,.*)?$/,
+  /^([^\d,:(]+?)\s+(?:[-–—]\s+)?(\d[^,]*?)\s*(,.*)?$/,
+];
+/** "1 can green chiles (4 oz)": what one package holds, said at the end. */
+const PACKAGE_LAST =
+  /^(\d+)\s+((?:cans?|tins?|jars?|boxes|box|packages?|pkgs?\.?)\s.+?)\s*\(([\d./ ]+(?:oz|g|lb)\.?)(?: each)?\)\s*$/i;
+
+/** Such texts with the amount before the name; every other text as it is. */
+function amountFirst(text: string, locale: string): string {
+  const packed = PACKAGE_LAST.exec(text);
+  if (packed) return `${packed[1]} (${packed[3]}) ${packed[2]}`;
+  for (const pattern of AMOUNT_LAST) {
+    const [, name = '', amount = '', rest = ''] = pattern.exec(text) ?? [];
+    const read = name ? readAmount(amount, locale) : null;
+    // A bare number after words may be anything: "Pectin no. 3".
+    if (read?.ok && read.value.unit !== 'each') return `${amount} ${name}${rest}`;
+  }
+  return text;
+}
+
 function pastedLine(
   number: number,
   text: string,
@@ -153,33 +188,59 @@ function pastedLine(
   index: NameIndex,
   newId: () => string,
 ): PastedLine | null {
-  const hinted = index.find(text.replace(/^[\d\s/.,¼½¾⅓⅔⅛⅜⅝⅞-]+/, ''))?.ingredient;
-  const scanned = scanAmount(text, locale, {
+  const named = text.replace(/^[\d\s/.,¼½¾⅓⅔⅛⅜⅝⅞-]+/, '');
+  const hinted = index.find(named)?.ingredient ?? index.choices(named).find(i => i.liquid || i.dryPint);
+  const scanned = scanAmount(amountFirst(text, locale), locale, {
     liquid: hinted?.liquid ?? false,
     dryPint: hinted?.dryPint ?? false,
   });
   if (!scanned) return null;
   if ('fault' in scanned) {
-    const named = namedOnly(number, text, group, index, newId);
-    return named ? { ...named, faults: [scanned.fault] } : null;
+    const alone = namedOnly(number, text, group, index, newId);
+    return alone ? { ...alone, faults: [scanned.fault] } : null;
   }
   const { value, rest, loose, ask } = scanned;
   // "3 (15 oz) cans", "sugar (about 2 lb)": an amount in brackets after the name says the same again.
   const again = /^\(([^)]*\d[^)]*)\)\s*/.exec(rest);
-  const bare = (again ? rest.slice(again[0].length) : rest).replace(/^of\s+/i, '');
+  const bare = (again ? rest.slice(again[0].length) : rest)
+    .replace(/^of\s+/i, '')
+    .replace(PER_SIZE, '')
+    .replace(PER_JAR, '')
+    .replace(/[\s,]+$/, '');
   const { name, preparation } = splitName(bare.replace(TASTE, ''));
   if (name === '') return null;
-  const found = index.find(name) ?? index.find(bare);
+  // What stands after the name belongs to it where it says which: "peaches (white)", "peppers, hot".
+  const full = bare.replace(TASTE, '');
+  const which = index.choices(full);
+  const found = which.length > 0 ? null : (index.find(full) ?? index.find(name));
   const words = [loose, preparation, again ? `(${again[1]})` : ''].filter(Boolean).join(', ');
-  const line = lineFrom(newId(), value, name.slice(0, 80), found?.ingredient ?? null, words.slice(0, 160));
-  placeBy(line, group);
+  // "2 cinnamon sticks", "3 garlic cloves": the piece is named after the thing.
+  const piece = value.unit === 'each' && /\b(stick|clove|head|stalk|ear)s?$/i.exec(name)?.[1]?.toLowerCase();
+  const counted = piece && found?.ingredient.one_g[piece as 'stick'] ? (piece as 'stick') : null;
+  const line = lineFrom(
+    newId(),
+    counted ? { ...value, unit: counted } : value,
+    name.slice(0, 80),
+    found?.ingredient ?? null,
+    words.slice(0, 160),
+  );
+  placeBy(line, group, text);
+  const unread = found && !found.exact ? leftOver(name, found) : '';
+  const measure = line.amount.unit === 'each' ? measureNamed(name) : null;
   return {
     number,
     text,
     line,
-    unread: found && !found.exact ? leftOver(name, found.ingredient.name, found.ingredient.aliases) : '',
+    unread,
     ask,
-    faults: found ? missingWeight(line) : [unknownIngredient(name)],
+    which,
+    faults: measure
+      ? [unknownMeasure(measure)]
+      : found
+        ? missingWeight(line)
+        : which.length > 0
+          ? []
+          : [unknownIngredient(name)],
   };
 }
 
@@ -192,10 +253,11 @@ function namedOnly(
   newId: () => string,
 ): PastedLine | null {
   const { name, preparation } = splitName(text.replace(TASTE, ''));
+  const which = index.choices(name);
   const found = index.find(name);
-  if (!found) return null;
+  if (!found && which.length === 0) return null;
   const amount = { text: '1', unit: 'each' as const, value: '1', upTo: null, toTaste: TASTE.test(text) };
-  const line = lineFrom(newId(), amount, name.slice(0, 80), found.ingredient, preparation);
+  const line = lineFrom(newId(), amount, name.slice(0, 80), found?.ingredient ?? null, preparation);
   placeBy(line, group);
   return {
     number,
@@ -203,6 +265,7 @@ function namedOnly(
     line,
     unread: '',
     ask: null,
+    which,
     faults: [
       {
         path: 'amount',
@@ -230,10 +293,28 @@ function splitName(text: string): { name: string; preparation: string } {
   return { name: tidy.slice(0, cut).trim(), preparation: tidy.slice(cut).replace(/^[,\s–—-]+/, '') };
 }
 
-/** A heading over some lines says where they go. */
-function placeBy(line: Line, group: string): void {
-  const text = `${group} ${line.preparation}`.toLowerCase();
-  if (/each jar|per jar/.test(text)) line.where = 'each jar';
+const PER_SIZE = /\b(?:per|for each|to each|in each|each)\s+(half[- ]pint|pint|quart)(?:\s+jars?)?\b/i;
+const PER_JAR = /\b(?:per|for each|to each|in each|each)\s+jar\b/i;
+/** Jars of a size against the pint, in which a line of each jar is stated. */
+const PINTS = { 'half-pint': '1/2', pint: '1', quart: '2' };
+
+/** A heading over some lines says where they go, and so may the line itself: "per quart", "in each jar". */
+function placeBy(line: Line, group: string, said = ''): void {
+  const text = `${group} ${line.preparation} ${said}`.toLowerCase();
+  const size = PER_SIZE.exec(text)?.[1]?.replace(' ', '-') as keyof typeof PINTS | undefined;
+  if (size) {
+    const inPint = (value: string) => new Fraction(value).div(PINTS[size]).toFraction();
+    line.where = 'each jar';
+    line.amount = {
+      ...line.amount,
+      value: inPint(line.amount.value),
+      upTo: line.amount.upTo === null ? null : inPint(line.amount.upTo),
+      text:
+        size === 'pint'
+          ? line.amount.text
+          : amountText(new Fraction(inPint(line.amount.value)), line.amount.unit),
+    };
+  } else if (PER_JAR.test(text)) line.where = 'each jar';
   else if (/brine/.test(group)) line.where = 'brine';
   else if (/spice bag|cheesecloth/.test(text)) {
     line.where = 'infused';
@@ -241,73 +322,19 @@ function placeBy(line: Line, group: string): void {
   }
 }
 
-function missingWeight(line: Line): Fault[] {
-  const unit = line.amount.unit;
-  const counted = line.each_g === null && COUNTS.has(unit);
-  const poured = line.density_gPerMl === null && VOLUMES.has(unit);
-  if (!counted && !poured) return [];
-  return [
-    {
-      path: counted ? 'each_g' : 'density_gPerMl',
-      code: counted ? 'weight-of-one-missing' : 'density-missing',
-      what: counted
-        ? `What one ${line.name} weighs is not known.`
-        : `What a cup of ${line.name} weighs is not known.`,
-      why: 'Weight, cost and label follow from it.',
-      next: counted ? 'Weigh one and enter its grams.' : 'Weigh one cup and enter its grams.',
-    },
-  ];
-}
-const COUNTS = new Set([
-  'each',
-  'small',
-  'large',
-  'clove',
-  'head',
-  'stalk',
-  'sprig',
-  'leaf',
-  'stick',
-  'bunch',
-  'slice',
-  'ear',
-  'package',
-]);
-const VOLUMES = new Set([
-  'tsp',
-  'tbsp',
-  'cup',
-  'floz',
-  'pint',
-  'quart',
-  'gallon',
-  'mL',
-  'L',
-  'dash',
-  'pinch',
-  'drop',
-  'dry pint',
-  'dry quart',
-]);
-
-function unknownIngredient(name: string): Fault {
-  return {
-    path: 'ingredientId',
-    code: 'unknown-ingredient',
-    what: `"${name}" is not in the library.`,
-    why: 'Its weight, its acidity and its allergens are not known.',
-    next: 'Choose the ingredient it is, or enter its role and weight by hand.',
-  };
-}
-
-/** Words of a name that the ingredient found does not account for. */
-function leftOver(name: string, ...known: [string, string[]]): string {
-  const said = new Set([known[0], ...known[1]].flatMap(k => k.toLowerCase().split(/[^a-z0-9%]+/)));
-  const stem = (w: string) => w.replace(/(?:es|s)$/, '');
-  const stems = new Set([...said].map(stem));
+/** Words of a name, as they were written, that were not understood. */
+function leftOver(name: string, found: Found): string {
+  const left = new Set(found.left);
+  const bare = (word: string) =>
+    word
+      .toLowerCase()
+      .normalize('NFD')
+      .replaceAll(/[^a-z0-9]/g, '')
+      .replace(/(?:es|s)$/, '');
+  const stems = new Set([...left].map(bare));
   return name
     .split(/\s+/)
-    .filter(w => !stems.has(stem(w.toLowerCase().replaceAll(/[^a-z0-9%]/g, ''))))
+    .filter(w => stems.has(bare(w)))
     .join(' ');
 }
 

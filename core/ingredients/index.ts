@@ -17,5 +17,6 @@ export {
   type LineRole,
   type SetKind,
 } from './ingredient.ts';
-export { densityOf, formsOf, libraryOf, type NameIndex, nameIndex, sourceOf, usualTrim } from './library.ts';
+export { densityOf, formsOf, libraryOf, sourceOf, usualTrim } from './library.ts';
+export { type Found, type NameIndex, nameIndex, strengthIn } from './naming.ts';
 export { isLowAcid, isLowAcidByLibrary } from './low-acid.ts';

@@ -1,6 +1,7 @@
 import { UNITS } from '../measure/index.ts';
 import type { Ingredient } from './ingredient.ts';
-import { densityOf, formsOf, libraryOf, nameIndex, sourceOf } from './library.ts';
+import { densityOf, formsOf, libraryOf, sourceOf } from './library.ts';
+import { nameIndex } from './naming.ts';
 
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';

@@ -5,6 +5,7 @@ import { Decimal, type Fault, addDays, addMonths } from '../measure/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import type { NetContents } from '../recipes/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
+import { labelSpelling } from './spelling.ts';
 
 /** One thing the rules want on a label, and where it is met. */
 export interface LabelRule {
@@ -76,17 +77,18 @@ export function allergensOf(state: BatchState): string[] {
  */
 export function labelContent(
   state: BatchState,
-  kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction'>,
+  kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction' | 'locale'>,
   size: JarSizeId,
 ):
   { ok: true; label: LabelContent; rules: LabelRule[] } | { ok: false; faults: Fault[]; rules: LabelRule[] } {
   const { started } = state;
   if (!started) throw new RangeError('labelContent: the batch has not been started');
   const net = started.recipe.jars.find(j => j.size === size)?.net;
-  const contains = allergensOf(state).join(', ');
+  const spelled = (text: string) => labelSpelling(text, kitchen.locale);
+  const contains = spelled(allergensOf(state).join(', '));
   const label: LabelContent = {
     statementOfIdentity: started.recipe.statementOfIdentity,
-    ingredients: ingredientStatement(state),
+    ingredients: spelled(ingredientStatement(state)),
     contains,
     netContents: net ? netContentsText(net) : '',
     maker: kitchen.makerName,

@@ -3,17 +3,22 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { fold } from '../batches/index.ts';
+import { JAR_SIZES } from '../jars/index.ts';
 import {
   allergensOf,
   checkCharacter,
   ingredientStatement,
   isLotCode,
   labelContent,
+  labelSpelling,
   lotCode,
   netContentsText,
+  netFigures_mm,
+  panelArea_in2,
 } from './index.ts';
 
 const kitchen = {
+  locale: 'en-US',
   makerName: 'Test Kitchen',
   makerAddress: '1 Road, Town',
   jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
@@ -124,5 +129,31 @@ describe('label', () => {
     };
     expect([until(1), until(6), until(18)]).toEqual(['2026-12-20', '2027-05-20', '2028-05-20']);
     expect(until(6, '2026-08-31')).toBe('2027-02-28');
+  });
+});
+
+describe('the panel of a jar', () => {
+  it('grows with the jar, and its figures with it (21 CFR 101.7, from memory)', () => {
+    const areas = JAR_SIZES.map(j => panelArea_in2(j.id));
+    expect(areas).toEqual(areas.toSorted((a, b) => a - b));
+    const inches = JAR_SIZES.map(j => Math.round((netFigures_mm(j.id) / 25.4) * 16));
+    expect(inches).toEqual([2, 2, 2, 2, 2, 3, 3]);
+  });
+});
+
+describe('the spelling of the place', () => {
+  it('is American on a label of the United States, and ours elsewhere', () => {
+    expect(labelSpelling('Contains: sulphites; flavouring, iodised salt, colour', 'en-US')).toBe(
+      'Contains: sulfites; flavoring, iodized salt, color',
+    );
+    expect(labelSpelling('sulphites', 'en-GB')).toBe('sulphites');
+    const state = fold(new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]).drawAll().events);
+    const told = (locale: string) => {
+      const made = labelContent(state, { ...kitchen, locale }, 'half-pint');
+      return made.ok ? `${made.label.contains} ${made.label.ingredients}` : '';
+    };
+    expect(told('en-US')).toContain('sulfites');
+    expect(told('en-US')).not.toContain('sulph');
+    expect(told('en-GB')).toContain('sulphites');
   });
 });

@@ -113,6 +113,12 @@ describe('amounts as people write them', () => {
     expect(amount_g(r.value, { bushel_g: 24_000 })).toBe(12_000);
   });
 
+  it('is never written as nothing, or as another: a sixteenth is no eighth', () => {
+    expect(amountText(new Fraction(1, 16), 'tsp')).toBe('1/16 tsp');
+    expect(amountText(new Fraction(1, 40), 'bushel')).toBe('1/40 bu');
+    expect(amountText(new Fraction(7, 3), 'cup')).toBe('2 1/3 c');
+  });
+
   it('any amount written out is read back as the same amount', () => {
     fc.assert(
       fc.property(

@@ -4,7 +4,7 @@ import type { Fault } from './fault.ts';
 import { misread } from './words.ts';
 import { readRational, spellFractions } from './read.ts';
 import { UNITS, type Unit, type UnitId, unitNamed } from './units.ts';
-import { mixedText } from './kitchen-measures.ts';
+import { HELD, mixedText } from './kitchen-measures.ts';
 
 /** An amount as a recipe holds it: what was typed, its unit, and the exact rational ("5/2"), or two for a range. */
 export interface Amount {
@@ -199,7 +199,11 @@ export function scanAmount(
   locale: string,
   hint: AmountHint = {},
 ): { value: Amount; ask: AmountQuestion | null; rest: string; loose: string } | { fault: Fault } | null {
-  const plain = spellFractions(text).replaceAll(/[\u2010-\u2015\u2212]/g, '-');
+  const plain = spellFractions(text)
+    .replaceAll(/[\u2010-\u2015\u2212]/g, '-')
+    // "1 and 1/2 cups" is one figure, "3# plums" pounds.
+    .replaceAll(/(\d)\s+(?:and|&)\s+(\d+\/\d+)/gi, '$1 $2')
+    .replaceAll(/(\d)\s*#(?=\s|$)/g, '$1 lb');
   const toTaste = TO_TASTE.test(plain);
   const whole = plain.replace(TO_TASTE, '').trim();
   const first = scanQuantity(whole, locale);
@@ -276,7 +280,11 @@ export function amountMiddle(amount: Amount): Fraction {
 
 /** An amount in its own unit as it would be typed, "2 1/2 c", "3 lb"; read back it gives the same value to an eighth. */
 export function amountText(value: Fraction, unit: UnitId): string {
-  const figures = mixedText(value.valueOf(), true);
+  const near = mixedText(value.valueOf(), true);
+  const shown = near.split(' ').reduce((sum, part) => sum.add(part), new Fraction(0));
+  const error = shown.sub(value).div(value.equals(0) ? 1 : value);
+  // A sixteenth is no eighth, and no nothing.
+  const figures = error.abs().compare(HELD) > 0 ? value.toFraction(true) : near;
   return `${figures} ${UNITS[unit].symbol}`.trim();
 }
 

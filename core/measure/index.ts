@@ -28,7 +28,7 @@ export {
   readAmount,
   scanAmount,
 } from './amount.ts';
-export { kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
+export { HELD, kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
 export { type AskedUnit, kitchenUnits } from './kitchen-units.ts';
 export {
   type Day,

@@ -155,6 +155,30 @@ describe('amounts', () => {
     expect(kitchenVolume(9 * UNITS.tbsp.factor.valueOf())).toEqual({ text: '1/2 c + 1 Tbsp', error: 0 });
   });
 
+  it('holds any amount within 5 %, whatever is scaled down: nothing is written as nothing', () => {
+    const grams = (text: string) =>
+      text
+        .split(/(?<=[a-z]) /)
+        .map(part => {
+          const read = readAmount(part, 'en-US');
+          if (!read.ok) throw new Error(`${text}: ${read.fault.what}`);
+          return new Fraction(read.value.value).mul(UNITS[read.value.unit].factor).valueOf();
+        })
+        .reduce((a, b) => a + b, 0);
+    fc.assert(
+      fc.property(fc.double({ min: -3, max: 5, noNaN: true }), exponent => {
+        const amount = 10 ** exponent;
+        expect(Math.abs(grams(kitchenWeight(amount)) / amount - 1)).toBeLessThanOrEqual(0.0501);
+        expect(Math.abs(kitchenVolume(amount).error)).toBeLessThanOrEqual(0.0501);
+        expect(`${kitchenWeight(amount)} ${kitchenVolume(amount).text}`).not.toMatch(/(?:^| )0 /);
+      }),
+    );
+    expect(kitchenWeight(1)).toBe('1 g');
+    expect(kitchenWeight(0)).toBe('0 oz');
+    expect(kitchenVolume(0.1).text).toBe('1/10 mL');
+    expect(kitchenWeight(1.5)).toBe('1 1/2 g');
+  });
+
   it('writes mixed numbers and weights', () => {
     expect(mixedText(12.5, false)).toBe('12 1/2');
     expect(mixedText(1 / 3, false)).toBe('1/3');

@@ -114,8 +114,8 @@ export const UNITS: Record<UnitId, Unit> = {
     'fluid ounces',
   ]),
   cup: unit('cup', 'volume', ML_PER_GALLON.div(16), 'c', ['c', 'cup', 'cups']),
-  pint: unit('pint', 'volume', ML_PER_GALLON.div(8), 'pt', ['pt', 'pint', 'pints']),
-  quart: unit('quart', 'volume', ML_PER_GALLON.div(4), 'qt', ['qt', 'quart', 'quarts']),
+  pint: unit('pint', 'volume', ML_PER_GALLON.div(8), 'pt', ['pt', 'pts', 'pint', 'pints']),
+  quart: unit('quart', 'volume', ML_PER_GALLON.div(4), 'qt', ['qt', 'qts', 'quart', 'quarts']),
   gallon: unit('gallon', 'volume', ML_PER_GALLON, 'gal', ['gal', 'gals', 'gallon', 'gallons']),
   'dry pint': unit('dry pint', 'volume', ML_PER_DRY_PINT, 'dry pt', ['dry pt', 'dry pint', 'dry pints']),
   'dry quart': unit('dry quart', 'volume', ML_PER_DRY_PINT.mul(2), 'dry qt', [

@@ -1,12 +1,54 @@
-import { densityOf, formsOf, type Ingredient, sourceOf, usualTrim } from '../ingredients/index.ts';
+import {
+  densityOf,
+  formsOf,
+  type Ingredient,
+  sourceOf,
+  strengthIn,
+  usualTrim,
+} from '../ingredients/index.ts';
 import { type Amount, under, UNITS } from '../measure/index.ts';
 import type { Line, Recipe, Step } from './recipe.ts';
 
-/** The way of cutting or packing that the words of a line name, else the usual one. */
-export function formFor(ingredient: Ingredient, words: string): string {
+/** Ways to cut, from the loosest in a cup to the densest: the words of it, and the form of the library it is like. */
+const CUTS: readonly { words: RegExp; form: string }[] = [
+  { words: /\bwhole\b/i, form: 'whole' },
+  { words: /\bhal(?:f|ves|ved)\b/i, form: 'halved' },
+  { words: /\bquarter(?:s|ed)\b/i, form: 'quartered' },
+  { words: /\bslic(?:e|es|ed)\b/i, form: 'sliced' },
+  { words: /\bshredded\b/i, form: 'shredded' },
+  { words: /\bgrated\b/i, form: 'grated' },
+  { words: /\b(?:chopped|diced|cubed|cut up)\b/i, form: 'chopped' },
+  { words: /\bminced\b/i, form: 'minced' },
+  { words: /\b(?:crushed|mashed)\b/i, form: 'crushed' },
+  { words: /\b(?:pur[ée]ed?|pulp|sieved|milled|blended)\b/i, form: 'puréed' },
+];
+
+/**
+ * The way of cutting or packing that the words of a line name, else the usual one. A cut that was never weighed takes the
+ * nearest denser one that was, and says so: less is then bought than a cup holds, never more of what is low in acid.
+ *
+ * @returns the form, and whether it only stands for what was said; null where nothing denser was weighed
+ */
+export function formFor(ingredient: Ingredient, words: string): { form: string; standsIn: boolean } | null {
   const forms = formsOf(ingredient);
-  const low = words.toLowerCase();
-  return forms.find(f => low.includes(f.toLowerCase().split(' ')[0] as string)) ?? forms[0] ?? '';
+  const usual = { form: forms[0] ?? '', standsIn: false };
+  // The last cut that is named counts: "halved and crushed".
+  const said = CUTS.map((cut, i) => ({ i, at: words.search(cut.words) }))
+    .filter(c => c.at >= 0)
+    .at(-1);
+  if (!said) {
+    const low = words.toLowerCase();
+    return {
+      form: forms.find(f => low.includes(f.toLowerCase().split(' ')[0] as string)) ?? usual.form,
+      standsIn: false,
+    };
+  }
+  const own = CUTS[said.i]?.form as string;
+  if (forms.includes(own)) return { form: own, standsIn: false };
+  // What has one weight only has it however it is handled: sugar, salt, a spice.
+  if (!forms.some(f => CUTS.some(c => c.form === f))) return usual;
+  const denser = CUTS.slice(said.i + 1).find(c => forms.includes(c.form));
+  return denser ? { form: denser.form, standsIn: true } : null;
 }
 
 /** What the library knows of an ingredient, as the facts a line holds. */
@@ -33,8 +75,10 @@ export function factsOf(
   | 'minStrength_pct'
   | 'safelyAcid'
 > {
-  const form = formFor(ingredient, words);
-  const density = densityOf(ingredient, form);
+  const cut = formFor(ingredient, words);
+  const form = cut?.form ?? '';
+  const density = cut ? densityOf(ingredient, form) : null;
+  const strength = ingredient.acid?.kind === 'acetic' ? strengthIn(words) : null;
   const dimension = UNITS[amount.unit].dimension;
   const source = sourceOf(
     ingredient,
@@ -46,9 +90,13 @@ export function factsOf(
     form,
     // Four places: a cup is never weighed closer.
     density_gPerMl: density === null ? null : Math.round(density * 1e4) / 1e4,
-    each_g: under<number | undefined>(ingredient.one_g, amount.unit) ?? ingredient.one_g.each ?? null,
+    each_g:
+      under<number | undefined>(ingredient.one_g, amount.unit) ??
+      (NOT_ONE_PIECE.has(amount.unit) ? null : (ingredient.one_g.each ?? null)),
     bushel_g: ingredient.bushel_g,
-    weightSource: source ? `${source.title}${source.fromMemory ? ' (from memory)' : ''}` : '',
+    weightSource: source
+      ? `${source.title}${source.fromMemory ? ' (from memory)' : ''}${cut?.standsIn && dimension === 'volume' ? `; as ${form}, the nearest denser cut that was weighed` : ''}`
+      : '',
     trimYield: usualTrim(ingredient),
     solids_pct: ingredient.solids_pct,
     freshFactor: ingredient.freshFactor,
@@ -56,10 +104,14 @@ export function factsOf(
     labelName: ingredient.labelName,
     subIngredients: ingredient.subIngredients,
     allergens: ingredient.allergens,
-    minStrength_pct: ingredient.acid?.kind === 'acetic' ? ingredient.strength_pct : null,
+    // What the words say stands, weaker or stronger: 4 % is never read as 5 %.
+    minStrength_pct: strength ?? (ingredient.acid?.kind === 'acetic' ? ingredient.strength_pct : null),
     safelyAcid: ingredient.safelyAcid,
   };
 }
+
+/** Units that hold many pieces or a part of one: what one piece weighs says nothing of them. */
+const NOT_ONE_PIECE: ReadonlySet<string> = new Set(['package', 'bunch', 'slice', 'clove', 'sprig']);
 
 /** Words that say a figure means what is ready for the pot. */
 const PREPARED =

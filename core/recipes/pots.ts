@@ -34,6 +34,9 @@ export function potVolume_mL(recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>):
     .reduce((sum, l) => sum + (masses.get(l.id) ?? 0) / Math.max(0.9, l.density_gPerMl ?? 1), 0);
 }
 
+/** A set of ordinary pectin takes so much more than the recipe once: what a packet allows. Common practice. */
+const PACKET_EXCESS = 1.1;
+
 /** How a batch is spread over pots, and why. */
 export interface PotPlan {
   pots: number;
@@ -57,7 +60,8 @@ export function planPots(
   override: boolean,
 ): PotPlan {
   const reasons: string[] = [];
-  const pectin = recipe.setBy === 'ordinary pectin' ? Number(factor.ceil().n) : 1;
+  const pectin =
+    recipe.setBy === 'ordinary pectin' ? Math.max(1, Math.ceil(factor.valueOf() / PACKET_EXCESS - 1e-9)) : 1;
   const split = pectin > 1 && !override;
   if (split)
     reasons.push('Ordinary pectin fails to set when doubled: one pot for each time the recipe is made.');

@@ -22,6 +22,28 @@ describe('scaling', () => {
     expect(scaled.lines[1]?.measure).toBe('14 c');
   });
 
+  it('writes pieces and bushels within 5 %, or weighs them: never "0 bushels", never "0 oz to buy"', () => {
+    const bushel = { text: '1 bushel', unit: 'bushel' as const, value: '1', upTo: null, toTaste: false };
+    const [first] = plumJam.lines;
+    if (!first) throw new Error('no line');
+    const lines = [
+      { ...first, id: 'a', amount: bushel, bushel_g: 25_000, each_g: null },
+      { ...first, id: 'b', amount: { ...bushel, unit: 'each' as const }, bushel_g: null, each_g: 60 },
+    ];
+    const recipe = { ...plumJam, lines, steps: [] };
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 4000 }), n => {
+        const factor = new Fraction(n, 400);
+        for (const l of scaleRecipe(recipe, factor, []).lines) {
+          expect(Math.abs(l.measureError)).toBeLessThanOrEqual(0.05);
+          expect(`${l.measure} ${l.weight} ${l.toBuy}`).not.toMatch(/(?:^| )0 /);
+        }
+      }),
+    );
+    const small = scaleRecipe(recipe, new Fraction(1, 40), []).lines.map(l => l.measure);
+    expect(small).toEqual(['1 lb 6 oz', '1 1/2 g']);
+  });
+
   it('follows the fruit at hand, and says how much of a jar is over', () => {
     const factor = factorForFruit(plumJam, 3000);
     expect(factor.valueOf()).toBeCloseTo(3000 / lineMass_g(mainLine(plumJam)), 6);

@@ -1,5 +1,13 @@
 import { JAR_SIZES, jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
-import { amountMiddle, Fraction, kitchenVolume, kitchenWeight, mixedText, UNITS } from '../measure/index.ts';
+import {
+  HELD,
+  amountMiddle,
+  Fraction,
+  kitchenVolume,
+  kitchenWeight,
+  mixedText,
+  UNITS,
+} from '../measure/index.ts';
 import { lineMass_g, type Measures, NOTHING_MEASURED, timesOf } from './masses.ts';
 import { type Line, mainLine, type Recipe } from './recipe.ts';
 
@@ -263,13 +271,28 @@ function measureText(line: Line, times: Fraction): { text: string; error: number
   const unit = UNITS[line.amount.unit];
   const value = amountMiddle(line.amount).mul(times);
   if (unit.dimension === 'volume') return kitchenVolume(value.mul(unit.factor).valueOf());
-  if (unit.dimension === 'count') return counted(value, unit.symbol);
-  if (unit.dimension === 'produce') return counted(value, unit.symbol);
+  if (unit.dimension === 'count' || unit.dimension === 'produce') return counted(line, value, times);
   const mass_g = value.mul(unit.factor).valueOf();
   if (line.density_gPerMl && line.basis === 'prepared') return kitchenVolume(mass_g / line.density_gPerMl);
   return { text: kitchenWeight(mass_g), error: 0 };
 }
 
-function counted(value: Fraction, symbol: string): { text: string; error: number } {
-  return { text: `${mixedText(value.valueOf(), false)} ${symbol}`.trim(), error: 0 };
+/** Pieces and bushels to a quarter or a third; what that does not hold is weighed: never "0 bushels". */
+function counted(line: Line, value: Fraction, times: Fraction): { text: string; error: number } {
+  const { symbol } = UNITS[line.amount.unit];
+  const exact = value.valueOf();
+  const near = mixedText(exact, false);
+  const shown = near
+    .split(' ')
+    .reduce((sum, part) => sum.add(part), new Fraction(0))
+    .valueOf();
+  const error = exact === 0 ? 0 : shown / exact - 1;
+  if (Math.abs(error) <= HELD) return { text: `${near} ${symbol}`.trim(), error };
+  const weighs = line.each_g !== null || line.bushel_g !== null;
+  return {
+    text: weighs
+      ? kitchenWeight(lineMass_g(line, times))
+      : `${Number(exact.toPrecision(2))} ${symbol}`.trim(),
+    error: 0,
+  };
 }

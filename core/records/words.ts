@@ -46,7 +46,7 @@ function words(
     case 'batch.started':
       return `Started ${e.body.recipe.name}, version ${e.body.recipeVersion}, for ${e.body.purpose}: ${e.body.jars.map(j => jarCountText(j.count, j.size)).join(', ')}. Lot ${e.body.lotCode}.${e.body.heat === 'steam' ? ' In steam.' : ''}${e.body.pots?.overridden ? ' Ordinary pectin is doubled, by decision.' : ''}`;
     case 'lot.drawn':
-      return `Drew ${e.body.lots.map(l => `${numberText(Number(l.quantity), habits)} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
+      return `${e.body.used ? 'Drew what had been used without a connection:' : 'Drew'} ${e.body.lots.map(l => `${numberText(Number(l.quantity), habits)} ${l.unit === 'each' ? '' : `${l.unit} `}${l.name} (lot ${l.lotLabel})`).join('; ')}.`;
     case 'draw.reversed':
       return `Put a draw back: ${e.body.reason}`;
     case 'lots.returned':
@@ -70,7 +70,7 @@ function words(
     case 'measure.taken':
       return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}: ${step(e.body.stepId)}`;
     case 'lot.used':
-      return `Used ${numberText(e.body.quantity, habits)}${e.body.unit === 'each' ? '' : ` ${e.body.unit}`} of a lot${e.body.lineId === null ? '' : ` for ${line(e.body.lineId)}`} while the book was away.`;
+      return `Used ${numberText(e.body.quantity, habits)}${e.body.unit === 'each' ? '' : ` ${e.body.unit}`} of a lot${e.body.lineId === null ? '' : ` for ${line(e.body.lineId)}`} without a connection.`;
     case 'canner.lit':
       return 'Lit the burner under the canner.';
     case 'jars.moved':

@@ -106,12 +106,12 @@ export function notes(recipe: Recipe, figures: Figures): ReviewFault[] {
         'Whole spice keeps it clear.',
         'Common practice',
       );
-    if (line.role === 'fat')
+    if (line.role === 'fat' && line.allergens.length > 0)
       note(
         'butter-allergen',
         line.id,
         `${line.name}: an allergen on the label.`,
-        'Milk is a major allergen.',
+        `It brings ${line.allergens.join(', ')}, which the label has to name.`,
         'FALCPA (from memory)',
       );
   }

@@ -108,12 +108,17 @@ export function planDraw<L extends Ordered & Pick<Lot, 'onHand'>>(
   return { draws, short: Decimal.max(rest, 0) };
 }
 
-/** What a quantity costs from lots in drawing order; what is lacking at the price last paid, where one is known. */
+/**
+ * What a quantity costs from lots in drawing order; what is lacking at the price last paid, where one is known.
+ *
+ * @param average  money for one unit of the stock as the ledger values it, for the weighted average
+ */
 export function costOfDraw<L extends Ordered & Pick<Lot, 'onHand' | 'unitCost'>>(
   lots: readonly L[],
   wanted: Decimal,
   method: CostingMethod,
   lastCost: string | null,
+  average: string | null = null,
 ): { cost: Decimal; short: Decimal; priced: boolean } {
   const { draws, short } = planDraw(lots, wanted);
   const drawn = wanted.minus(short);
@@ -126,7 +131,8 @@ export function costOfDraw<L extends Ordered & Pick<Lot, 'onHand' | 'unitCost'>>
       }),
       { quantity: new Decimal(0), value: new Decimal(0) },
     );
-    cost = drawn.times(averageCost(total) ?? 0);
+    // What the stock is worth, as the ledger charges it; what its lots cost where nothing was ever moved.
+    cost = drawn.times(average ?? averageCost(total) ?? 0);
   } else
     cost = draws.reduce((sum, d) => sum.plus(new Decimal(d.quantity).times(d.lot.unitCost)), new Decimal(0));
   return {

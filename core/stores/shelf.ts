@@ -10,6 +10,8 @@ export interface ShelfItem {
   lots: Lot[];
   /** Money for one unit of the newest lot there ever was; null before the first. */
   lastCost: string | null;
+  /** Money for one unit of the whole stock as the ledger values it; null where there is none. */
+  average: string | null;
   /** Wanted by batches that are planned, decimal text. */
   reserved: string;
 }

@@ -50,6 +50,7 @@ const shelfItem = (
           },
         ],
   lastCost: unitCost,
+  average: null,
   reserved: '0',
 });
 

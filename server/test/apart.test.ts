@@ -232,6 +232,11 @@ const FIXTURES: Record<string, Fixture> = {
   'sessions.list': () => ({ allowed: a => a.status === 200 && listed(a, 'sessions').length === 1 }),
   'sessions.end': () => ({ params: { sessionId: theirSession }, allowed: a => a.status === 200 }),
   'account.password': () => ({ body: { present: 'not it', next: 'another long password' } }),
+  'counter.setPin': () => ({
+    params: { personId: theirs.personId },
+    body: { password: 'a long password', pin: '4711' },
+  }),
+  'counter.leave': () => ({ params: { personId: theirs.personId }, allowed: a => a.status === 200 }),
   'invitations.list': () => ({ allowed: noRows('invitations') }),
   'invitations.withdraw': () => ({
     params: { invitationId: theirInvitation },

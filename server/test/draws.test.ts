@@ -7,9 +7,11 @@ import {
   prepareLot,
   readKitchen,
   readLot,
+  readShelf,
   receiveLot,
 } from '@cocotte/contract';
-import { type Item, type LotFacts, plainFacts } from '@cocotte/core/stores';
+import { Decimal } from '@cocotte/core/measure';
+import { type Item, type LotFacts, costOfDraw, plainFacts } from '@cocotte/core/stores';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
@@ -39,6 +41,22 @@ describe('draws', () => {
     await l.start();
     await l.draw([{ lotId: first.id, lineId: 'tomatoes', quantity: '1000' }]);
     expect(l.state.draws[0]?.lots[0]?.unitCost).toBe('0.02');
+    // Of the first lot is left what cost 0.01, yet the stock is worth the average: the plan reckons as the ledger does.
+    const { shelf } = await owner.ok(readShelf);
+    expect(shelf.find(s => s.item.id === item.id)?.average).toBe('0.02');
+    await l.draw([{ lotId: first.id, lineId: 'tomatoes', quantity: '499000' }]);
+    const after = (await owner.ok(readShelf)).shelf.find(s => s.item.id === item.id);
+    expect(after?.lots.map(lot => lot.unitCost)).toEqual(['0.03']);
+    expect(after?.average).toBe('0.02');
+    expect(
+      costOfDraw(
+        after?.lots ?? [],
+        new Decimal(1000),
+        'weighted average',
+        null,
+        after?.average ?? null,
+      ).cost.toFixed(2),
+    ).toBe('20.00');
     const { id: _now, placed: _here, ...now } = await owner.ok(readKitchen);
     await owner.ok(changeKitchen, { body: { ...now, costs: kitchen.costs } });
   });

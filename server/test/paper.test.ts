@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { blankSheet, labelSheet, printLabels, recordSheet, releaseJars } from '@cocotte/contract';
 import { fold, type LabelContent } from '@cocotte/core/batches';
-import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
+import { LABEL_STOCKS, type LabelStock, NET_SHARE } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
@@ -74,7 +74,9 @@ describe('labels', () => {
       statement: 'Made at home.',
       notForSale: false,
     };
-    const work = Array.from({ length: 4 }, () => heavy('label sheet', { label, stock, count: 4000, habits }));
+    const work = Array.from({ length: 4 }, () =>
+      heavy('label sheet', { label, stock, size: 'pint', count: 4000, habits }),
+    );
     const view = await owner.ok(printLabels, {
       params: { batchId: line.batchId },
       body: { jars: [2], size: 'pint', stock: stock.id, stamp: line.stamp() },
@@ -108,7 +110,7 @@ describe('labels', () => {
     for (const part of [
       'Crushed tomatoes',
       'Ingredients: tomatoes, lemon juice',
-      'Contains: sulphites',
+      'Contains: sulfites',
       'Net Wt 15 oz',
       '425 g',
       'Test Kitchen, 1 Road, Town',
@@ -132,7 +134,13 @@ describe('labels', () => {
 
   it('stand where the stock has them, to a tenth of a millimetre', async () => {
     for (const stock of LABEL_STOCKS) {
-      const bytes = await drawLabels({ label: sample, stock, count: stock.columns * stock.rows, habits });
+      const bytes = await drawLabels({
+        label: sample,
+        stock,
+        size: 'half-pint',
+        count: stock.columns * stock.rows,
+        habits,
+      });
       const file = keep(`${stock.id}.pdf`, bytes);
       const boxes = [
         ...run('pdftotext', '-bbox', file, '-').matchAll(
@@ -152,11 +160,51 @@ describe('labels', () => {
     }
   });
 
+  it.each([
+    ['half-pint', '8 fl oz (1/2 pt) 236 mL', '236', 3.175],
+    ['pint', '16 fl oz (1 pt) 473 mL', '473', 3.175],
+    ['quart', '32 fl oz (1 qt) 946 mL', '946', 4.762],
+  ] as const)(
+    'have figures of net contents as high as the panel of a %s asks, measured in ink, in its lowest 30 per cent',
+    async (size, netContents, word, least_mm) => {
+      for (const stock of LABEL_STOCKS) {
+        const bytes = await drawLabels({ label: { ...sample, netContents }, stock, size, count: 1, habits });
+        const file = keep(`net-${size}-${stock.id}.pdf`, bytes);
+        const box = new RegExp(
+          `<word xMin="([\\d.]+)" yMin="([\\d.]+)" xMax="([\\d.]+)" yMax="([\\d.]+)">${word}</word>`,
+        ).exec(run('pdftotext', '-bbox', file, '-'));
+        const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = (box ?? []).slice(1).map(Number);
+        // A grey picture of the word alone, row by row.
+        const dpi = 1200;
+        const px = (pt: number) => Math.round((pt * dpi) / 72);
+        const picture = execFileSync('pdftoppm', [
+          ...`-gray -r ${dpi} -x ${px(x0)} -y ${px(y0) - 20} -W ${px(x1 - x0)} -H ${px(y1 - y0) + 40}`.split(
+            ' ',
+          ),
+          file,
+        ]);
+        const [, wide = '0', tall = '0'] =
+          /^P5\s+(\d+)\s+(\d+)\s+\d+\s/.exec(picture.toString('latin1')) ?? [];
+        const pixels = picture.subarray(picture.length - Number(wide) * Number(tall));
+        const inked = Array.from({ length: Number(tall) }, (_, row) =>
+          pixels.subarray(row * Number(wide), (row + 1) * Number(wide)).some(v => v < 128),
+        );
+        const height_mm = ((inked.lastIndexOf(true) - inked.indexOf(true) + 1) / dpi) * 25.4;
+        expect(height_mm).toBeGreaterThanOrEqual(least_mm);
+        expect(height_mm).toBeLessThan(least_mm * 1.12);
+        const top_mm =
+          ((y0 - 20 / (dpi / 72) + inked.indexOf(true) / (dpi / 72)) / 72) * 25.4 - stock.margin_mm.top;
+        expect(top_mm).toBeGreaterThan(stock.label_mm.height * (1 - NET_SHARE));
+      }
+    },
+  );
+
   it('refuse a text that would have to be printed too small', async () => {
     await expect(
       drawLabels({
         label: { ...sample, ingredients: 'a very long ingredient, '.repeat(60) },
         stock: LABEL_STOCKS[1] as LabelStock,
+        size: 'pint',
         count: 1,
         habits,
       }),
@@ -171,6 +219,7 @@ describe('labels', () => {
           await drawLabels({
             label: { ...sample, notForSale: true },
             stock: LABEL_STOCKS[0] as LabelStock,
+            size: 'pint',
             count: 1,
             habits,
           }),

@@ -1,8 +1,9 @@
-import { type ComponentType, Suspense, lazy } from 'react';
+import { type ComponentType, Suspense, lazy, useEffect } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { CallError } from './shell/call.ts';
 import { Away } from './shell/Away.tsx';
 import { eraseKept } from './device/index.ts';
+import { outbox } from './outbox/index.ts';
 import { forgetHere, tellOthers } from './shell/here-kept.ts';
 import { kitchenOfTab, useSession } from './shell/session.tsx';
 import { Waiting } from './kit/Loaded.tsx';
@@ -57,6 +58,9 @@ async function forgetAll(): Promise<void> {
 /** Which view stands at which address. Outside a kitchen there is only the door. */
 export function App() {
   const { data: session, error, refetch } = useSession();
+  const nobody = session?.person === null;
+  // What was entered here and has not arrived is delivered by the device's grants, while nobody is signed in too.
+  useEffect(() => void (nobody && outbox.open([], () => undefined)), [nobody]);
   if (error && !session)
     return <Away error={error instanceof CallError ? error : null} onRetry={() => void refetch()} />;
   if (!session) return <Waiting />;

@@ -154,6 +154,7 @@ describe('what a device holds of a kitchen', () => {
               : { items: [moved.stock] };
       return Promise.resolve(new Response(JSON.stringify(reply)));
     });
+    vi.stubGlobal('window', new EventTarget());
     await openPage();
   });
   afterEach(() => {

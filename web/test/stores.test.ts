@@ -52,6 +52,7 @@ const shelf = (over: Partial<Item> & Pick<Item, 'id' | 'name'>, ...lots: Partial
   }),
   lots: lots.map(lot),
   lastCost: '0.01',
+  average: null,
   reserved: '0',
 });
 

@@ -52,7 +52,13 @@ export function plannedInput(figures: PlanFigures): CostInput {
     }
     const wanted = new Decimal(need.quantity.toFixed(6));
     if (wanted.isZero()) continue;
-    const { cost, short, priced } = costOfDraw(need.shelf.lots, wanted, settings.method, need.shelf.lastCost);
+    const { cost, short, priced } = costOfDraw(
+      need.shelf.lots,
+      wanted,
+      settings.method,
+      need.shelf.lastCost,
+      need.shelf.average,
+    );
     if (!priced) unpriced.push(need.title);
     const factor = need.line ? (figures.priceFactor[need.line.id] ?? 1) : 1;
     const part: CostPartId =

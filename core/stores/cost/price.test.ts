@@ -80,6 +80,7 @@ const shelfOf = (id: string, name: string, onHand: string, unitCost: string, ove
   }),
   lots: onHand === '0' ? [] : [lot(id, onHand, unitCost)],
   lastCost: unitCost,
+  average: null,
   reserved: '0',
 });
 const figures = (count = 8, over: Partial<PlanFigures> = {}): PlanFigures => {

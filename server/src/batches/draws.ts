@@ -1,6 +1,15 @@
-import type { BatchView, BodyOf, ParamsOf, drawLots, returnLots, reverseDraw } from '@cocotte/contract';
+import type {
+  BatchView,
+  BodyOf,
+  DrawLine,
+  ParamsOf,
+  drawLots,
+  returnLots,
+  reverseDraw,
+} from '@cocotte/contract';
 import type {
   BatchEvent,
+  BatchState,
   DecisionType,
   DrawnLot,
   EventBodies,
@@ -19,86 +28,108 @@ import { decide } from './decide.ts';
 export async function draw(
   call: Call<ParamsOf<typeof drawLots>, unknown, BodyOf<typeof drawLots>>,
 ): Promise<BatchView> {
-  const { trx, kitchenId, body, params } = call;
+  const { body, params } = call;
   return decide(call, params.batchId, body.stamp, body, 'lot.drawn', async ({ state, at_ms }) => {
-    const lines = state.started?.recipe.lines ?? [];
-    const lots = await lockLots(
-      trx,
-      kitchenId,
-      body.lots.map(l => l.lotId),
-    );
-    const kitchen = await readKitchen(call);
-    const costOf = await leavingCosts(
-      trx,
-      kitchenId,
-      kitchen.costs.method,
-      [...lots.values()].map(r => r.item.id),
-    );
-    const today = dayOf(at_ms, kitchen.zone);
-    const recipe = state.started?.recipe ?? null;
-    const purpose = state.started?.purpose ?? null;
-    const faults: Fault[] = [];
-    const taken = new Map<string, Decimal>();
-    const drawn = body.lots.flatMap((wanted, i): DrawnLot[] => {
-      const at = `lots[${i}]`;
-      const row = lots.get(wanted.lotId);
-      if (!row) {
-        faults.push({
-          path: `${at}.lotId`,
-          code: 'unknown-lot',
-          what: 'That lot is not in this kitchen.',
-          why: 'A jar must be traced to where its contents came from.',
-          next: 'Choose a lot, or record the purchase first.',
-        });
-        return [];
-      }
-      const line = wanted.lineId === null ? null : (lines.find(l => l.id === wanted.lineId) ?? undefined);
-      if (line === undefined) {
-        faults.push({
-          path: `${at}.lineId`,
-          code: 'unknown-line',
-          what: 'The recipe of this batch has no such line.',
-          why: 'The label follows from what serves which line.',
-          next: 'Choose a line of the recipe.',
-        });
-        return [];
-      }
-      const { lot, item } = row;
-      const left = new Decimal(lot.onHand).minus(taken.get(lot.id) ?? 0);
-      const fault = drawFault(
-        item,
-        lot,
-        { line, recipe, purpose, today, figures: kitchen },
-        wanted.quantity,
-        left.toFixed(),
-      );
-      if (fault) {
-        faults.push({ ...fault, path: `${at}.quantity` });
-        return [];
-      }
-      taken.set(lot.id, (taken.get(lot.id) ?? new Decimal(0)).plus(wanted.quantity));
-      return [
-        {
-          lotId: lot.id,
-          itemId: item.id,
-          kind: item.kind,
-          name: item.name,
-          lotLabel: lot.label,
-          lineId: wanted.lineId,
-          jarSize: item.jarSize,
-          quantity: wanted.quantity,
-          unit: item.unit,
-          unitCost: costOf(row),
-          mass_g: item.unit_g === null ? null : new Decimal(wanted.quantity).times(item.unit_g).toNumber(),
-          labelName: item.labelName,
-          ...contentsOf(item, lot.facts),
-        },
-      ];
-    });
+    const { drawn, faults } = await serve(call, state, body.lots, at_ms);
     if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
-    await moveFor(call, params.batchId, 'lot.drawn', { lots: drawn }, at_ms);
-    return { lots: drawn };
+    const made = { lots: drawn, used: null };
+    await moveFor(call, params.batchId, 'lot.drawn', made, at_ms);
+    return made;
   });
+}
+
+/**
+ * What each lot gives, with the cost and facts it has now; the lots are locked.
+ *
+ * @param beyond  it was used already, whatever the books had of it
+ * @returns the lots drawn, what is wrong with the others, and what the books lack in all, in the unit of the lot
+ */
+export async function serve(
+  call: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
+  state: BatchState,
+  wanted: readonly DrawLine[],
+  at_ms: number,
+  beyond = false,
+): Promise<{ drawn: DrawnLot[]; faults: Fault[]; short: Decimal }> {
+  const { trx, kitchenId } = call;
+  const lines = state.started?.recipe.lines ?? [];
+  const lots = await lockLots(
+    trx,
+    kitchenId,
+    wanted.map(l => l.lotId),
+  );
+  const kitchen = await readKitchen(call);
+  const costOf = await leavingCosts(
+    trx,
+    kitchenId,
+    kitchen.costs.method,
+    [...lots.values()].map(r => r.item.id),
+  );
+  const today = dayOf(at_ms, kitchen.zone);
+  const recipe = state.started?.recipe ?? null;
+  const purpose = state.started?.purpose ?? null;
+  const faults: Fault[] = [];
+  const taken = new Map<string, Decimal>();
+  let short = new Decimal(0);
+  const drawn = wanted.flatMap((want, i): DrawnLot[] => {
+    const at = `lots[${i}]`;
+    const row = lots.get(want.lotId);
+    if (!row) {
+      faults.push({
+        path: `${at}.lotId`,
+        code: 'unknown-lot',
+        what: 'That lot is not in this kitchen.',
+        why: 'A jar must be traced to where its contents came from.',
+        next: 'Choose a lot, or record the purchase first.',
+      });
+      return [];
+    }
+    const line = want.lineId === null ? null : (lines.find(l => l.id === want.lineId) ?? undefined);
+    if (line === undefined) {
+      faults.push({
+        path: `${at}.lineId`,
+        code: 'unknown-line',
+        what: 'The recipe of this batch has no such line.',
+        why: 'The label follows from what serves which line.',
+        next: 'Choose a line of the recipe.',
+      });
+      return [];
+    }
+    const { lot, item } = row;
+    const left = new Decimal(lot.onHand).minus(taken.get(lot.id) ?? 0);
+    const lacks = Decimal.max(new Decimal(want.quantity).minus(Decimal.max(left, 0)), 0);
+    const fault = drawFault(
+      item,
+      lot,
+      { line, recipe, purpose, today, figures: kitchen },
+      want.quantity,
+      beyond ? want.quantity : left.toFixed(),
+    );
+    if (fault) {
+      faults.push({ ...fault, path: `${at}.quantity` });
+      return [];
+    }
+    short = short.plus(lacks);
+    taken.set(lot.id, (taken.get(lot.id) ?? new Decimal(0)).plus(want.quantity));
+    return [
+      {
+        lotId: lot.id,
+        itemId: item.id,
+        kind: item.kind,
+        name: item.name,
+        lotLabel: lot.label,
+        lineId: want.lineId,
+        jarSize: item.jarSize,
+        quantity: want.quantity,
+        unit: item.unit,
+        unitCost: costOf(row),
+        mass_g: item.unit_g === null ? null : new Decimal(want.quantity).times(item.unit_g).toNumber(),
+        labelName: item.labelName,
+        ...contentsOf(item, lot.facts),
+      },
+    ];
+  });
+  return { drawn, faults, short };
 }
 
 /** Puts a draw back: a movement the other way for each line, and the reason. */
@@ -120,6 +151,14 @@ export async function undraw(
           what: 'That draw is not there, or was put back already.',
           why: 'Stock comes back once.',
           next: 'Look at the batch again.',
+          path: 'drawId',
+        });
+      if (target.used)
+        throw problem(422, {
+          code: 'was-used',
+          what: 'This was used, and so it is drawn.',
+          why: 'The kitchen drew what somebody entered as used without a connection.',
+          next: 'If it was not used, or not so, correct that entry in the record: the draw follows.',
           path: 'drawId',
         });
       if (state.releases.length > 0)
@@ -149,7 +188,7 @@ export async function undraw(
         kitchenId,
         batchMovements(
           entryOf(call, params.batchId, 'draw.reversed', { drawId: params.drawId, reason: body.reason }),
-          () => entryOf(call, params.batchId, 'lot.drawn', { lots: target.lots }),
+          () => entryOf(call, params.batchId, 'lot.drawn', { lots: target.lots, used: null }),
         ),
         new Date(at_ms).toISOString(),
       );

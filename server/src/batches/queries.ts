@@ -48,6 +48,13 @@ export interface LockedRecord {
   known: Map<string, { seq: number; batchId: string; clientHash: string }>;
 }
 
+/**
+ * Records that were written to of late, as they were read last: what is appended to next is read from there on. The hash
+ * of the last entry, read again each time, answers for all before it.
+ */
+const recent = new Map<string, { seq: number; hash: string; events: SequencedEvent[] }>();
+const MOST_RECENT = 32;
+
 /** Stands in line for the kitchen's record: whoever holds it alone may append. */
 export async function lockRecord(
   trx: Trx,
@@ -55,17 +62,30 @@ export async function lockRecord(
   batchId: string,
   eventIds: string[],
 ): Promise<LockedRecord> {
+  const key = `${kitchenId} ${batchId}`;
+  const kept = recent.get(key);
   const [heads, texts, known] = (await trx.together([
     trx('heads').where({ kitchen_id: kitchenId }).forUpdate(),
-    eventsOf(trx, kitchenId, batchId),
+    eventsOf(trx, kitchenId, batchId, kept?.seq ?? 0),
     trx('events')
       .where({ kitchen_id: kitchenId })
       .whereIn('event_id', eventIds)
       .select('event_id', 'seq', 'batch_id', 'client_hash'),
   ])) as [HeadRow[], EventText[], { event_id: string; seq: string; batch_id: string; client_hash: string }[]];
+  const holds = kept && texts[0]?.hash === kept.hash;
+  const rows: EventText[] = !kept ? texts : holds ? texts.slice(1) : await eventsOf(trx, kitchenId, batchId);
+  const events = [
+    ...(holds ? kept.events : []),
+    ...rows.map(r => JSON.parse(sequenced(r)) as SequencedEvent),
+  ];
+  recent.delete(key);
+  const last = events.at(-1);
+  if (last) recent.set(key, { seq: last.receipt.seq, hash: last.hash, events });
+  const [oldest] = recent.keys();
+  if (recent.size > MOST_RECENT && oldest !== undefined) recent.delete(oldest);
   return {
     head: headFrom(heads[0] as HeadRow),
-    events: texts.map(r => JSON.parse(sequenced(r)) as SequencedEvent),
+    events,
     known: new Map(
       known.map(r => [r.event_id, { seq: Number(r.seq), batchId: r.batch_id, clientHash: r.client_hash }]),
     ),
@@ -96,9 +116,10 @@ interface EventText {
   hash: string;
   content: string;
 }
-const eventsOf = (trx: Trx, kitchenId: string, batchId: string) =>
+const eventsOf = (trx: Trx, kitchenId: string, batchId: string, from = 0) =>
   trx('events')
     .where({ kitchen_id: kitchenId, batch_id: batchId })
+    .where('seq', '>=', from)
     .orderBy('seq')
     .select('seq', 'hash', 'content');
 /** As entries were stored before receipts: with the time of arrival alone. */

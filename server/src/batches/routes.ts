@@ -15,7 +15,7 @@ export const batchRoutes: Mounted[] = [
   room(contract.readBatch, service.read),
   room(contract.readToday, service.today),
   room(contract.startBatch, start, MOVES_STOCK),
-  room(contract.appendFacts, service.appendEntries, WRITES),
+  room(contract.appendFacts, service.appendEntries, { ...WRITES, byGrant: true }),
   room(contract.openOutlet, open, WRITES),
   room(contract.drawLots, draw, MOVES_STOCK),
   room(contract.reverseDraw, undraw, MOVES_STOCK),

@@ -38,6 +38,7 @@ import { readKitchen } from '../kitchen/service.ts';
 import { type NewEntry, append, clientHash } from './chain.ts';
 import { clashFault, futureFault, stampFault } from './decide.ts';
 import * as queries from './queries.ts';
+import { drawUsed } from './used.ts';
 
 /** A page of batches. */
 export async function list(
@@ -165,13 +166,20 @@ export async function appendEntries(
     );
     for (const { id, receipt } of after.slice(before.length))
       outcomes.set(id, { outcome: 'kept', seq: receipt.seq, faults: [] });
-    lastSeq = (after.at(-1) as SequencedEvent).receipt.seq;
+    const settled = [...fresh.values()].some(({ event }) => touchesStock(event))
+      ? await drawUsed(call, params.batchId, after)
+      : after;
+    lastSeq = (settled.at(-1) as SequencedEvent).receipt.seq;
   }
   const told = answers.map((answer, i) => ({ id: idOf(body.events[i]), ...answer() }));
   // A page of an earlier build reads no answers: it is told by the call itself, which then keeps nothing.
   if (body.personId === undefined) failWhole(told);
   return { answers: told, lastSeq };
 }
+
+/** Whether an entry says, or says otherwise, what was used without a connection. */
+const touchesStock = (event: BatchEvent): boolean =>
+  event.type === 'lot.used' || (event.type === 'entry.corrected' && event.body.type === 'lot.used');
 
 /** A delivery names who it is from and for which kitchen: it is never kept for another. */
 function addressed({ body, person, kitchenId }: Call<unknown, unknown, Delivery>): void {

@@ -6,9 +6,18 @@ import { stores } from '../migrations/0003_stores.ts';
 import { houseStands } from '../migrations/0004_house_stands.ts';
 import { receipts } from '../migrations/0005_receipts.ts';
 import { revisions } from '../migrations/0006_revisions.ts';
+import { counter } from '../migrations/0007_counter.ts';
 import type { Migration } from '../migrations/migration.ts';
 
-const MIGRATIONS: readonly Migration[] = [house, recipeBook, stores, houseStands, receipts, revisions];
+const MIGRATIONS: readonly Migration[] = [
+  house,
+  recipeBook,
+  stores,
+  houseStands,
+  receipts,
+  revisions,
+  counter,
+];
 const LOCK = 4_600_001;
 
 /**
@@ -74,8 +83,8 @@ function grants(role: string): string {
   return `
     grant usage on schema public to ${name};
     grant select on knex_migrations to ${name};
-    grant select, insert, update, delete on accounts, sessions, memberships, invitations, known_devices, sign_in_counts to ${name};
-    grant select, insert, update on kitchens, heads, revisions, recipes, recipe_versions, items, lots, batches to ${name};
+    grant select, insert, update, delete on accounts, sessions, memberships, invitations, known_devices, grants, sign_in_counts to ${name};
+    grant select, insert, update on device_people, kitchens, heads, revisions, recipes, recipe_versions, items, lots, batches to ${name};
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements, done_calls to ${name};

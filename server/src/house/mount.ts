@@ -4,6 +4,8 @@ import {
   type Endpoint,
   type Moved,
   JSON_LIMIT,
+  PERSON_HEADER,
+  PIN_HEADER,
   SERVER_TIME_HEADER,
   check,
   inKitchen,
@@ -12,7 +14,9 @@ import {
 import { documentOf } from '@cocotte/contract/rules';
 import { type Role, mayAct } from '@cocotte/core/kitchen';
 import express, { type Request, type Response, type Router } from 'express';
-import { type Visitor, visitorFrom, visitorStatement } from '../kitchen/outside.ts';
+import { granteeRows } from '../kitchen/grants.ts';
+import { pinAsked, weighPin } from '../kitchen/pin.ts';
+import { type Visitor, hasSession, visitorFrom, visitorStatement } from '../kitchen/outside.ts';
 import type { Clock } from './clock.ts';
 import { type Counted, type Feed, countMoves, readMoved } from './feed.ts';
 import { type Database, DatabaseAway, PLAN_IS_STALE, type Trx } from './database.ts';
@@ -30,7 +34,7 @@ export interface Call<P, Q, B> {
   body: B;
   person: { id: string; name: string };
   role: Role;
-  /** Has the right to release and sign. */
+  /** Has the right to release and sign, and was asked for a PIN where others use the device. */
   maySign: boolean;
   kitchenId: string;
   trx: Trx;
@@ -113,6 +117,8 @@ export interface RoomOpts {
   writesRecord?: boolean;
   /** What else of the kitchen it changes, so that devices that hold it ask anew. */
   moves?: readonly Counted[];
+  /** A grant of the device does, where nobody is signed in, or the one who acts is not. */
+  byGrant?: boolean;
 }
 
 /**
@@ -131,23 +137,25 @@ export function room<P, Q, B, R>(
     endpoint,
     tells,
     handler: house => async (req, res) => {
-      const tokenHash = cookieHash(req, SESSION_COOKIE);
-      if (!tokenHash) throw signInFirst();
       const { kitchenId, ...params } = req.params;
       if (!check(uuid, kitchenId).ok) throw noSuchKitchen();
+      const caller = callerOf(req, kitchenId as string, house, opts.byGrant === true);
       const bytes = await bodyOf(endpoint, req, res);
+      const proven = await caller.provesPin();
       const act = () =>
         house.database.beginningWith(
-          visitorStatement(tokenHash, kitchenId as string, house.clock.now_ms()),
+          caller.statement(),
           async (trx, rows) => {
-            const visitor = visitorFrom(rows);
-            if (!visitor) throw signInFirst();
+            const visitor = await caller.from(trx, rows);
             settle(endpoint, visitor);
+            const signs = visitor.maySign && (!visitor.shared || proven);
+            if ((endpoint.signs || endpoint.asksPin || caller.asksPin) && visitor.shared && !proven)
+              throw await pinAsked(trx, caller.place());
             const reply = await work({
               ...readInput(endpoint, params, req.query, bytes),
               person: visitor.person,
               role: visitor.role as Role,
-              maySign: visitor.maySign,
+              maySign: signs,
               kitchenId: kitchenId as string,
               trx,
               clock: house.clock,
@@ -191,6 +199,44 @@ function wasBeaten(error: unknown): boolean {
   return BEATEN.has(String((cause as { code?: string } | undefined)?.code ?? ''));
 }
 
+/** Who calls in a kitchen: by a session, for whoever acts at its device; or by a grant of the device. */
+function callerOf(req: Request, kitchenId: string, house: House, byGrant: boolean) {
+  const tokenHash = cookieHash(req, SESSION_COOKIE);
+  const deviceHash = byGrant ? cookieHash(req, DEVICE_COOKIE) : null;
+  const named = req.get(PERSON_HEADER);
+  const acting = named === undefined ? null : named;
+  if (acting !== null && !check(uuid, acting).ok) throw notHere();
+  if (!tokenHash && !(deviceHash && acting)) throw signInFirst();
+  const pin = req.get(PIN_HEADER);
+  const now_ms = () => house.clock.now_ms();
+  const place = () => ({ tokenHash: tokenHash ?? '', acting, now_ms: now_ms() });
+  return {
+    place,
+    /** Would rather be asked for a PIN than deliver unsigned. */
+    asksPin: pin !== undefined,
+    statement: () => visitorStatement(tokenHash ?? '', kitchenId, now_ms(), acting),
+    /** @throws HttpProblem where nobody of the kitchen calls */
+    async from(trx: Trx, rows: Record<string, unknown>[]): Promise<Visitor> {
+      const visitor = visitorFrom(rows);
+      if (visitor?.role) return visitor;
+      const granted =
+        deviceHash && acting
+          ? visitorFrom(await granteeRows(trx, deviceHash, kitchenId, acting, now_ms()))
+          : null;
+      if (granted) return granted;
+      const there = visitor ?? (acting && (await hasSession(trx, tokenHash ?? '', now_ms())));
+      if (!there) throw signInFirst();
+      throw visitor && !visitor.byTap ? noSuchKitchen() : notHere();
+    },
+    /** @throws HttpProblem where a PIN is given and is wrong */
+    async provesPin(): Promise<boolean> {
+      if (!pin || !tokenHash) return false;
+      await weighPin(house.database, place(), pin);
+      return true;
+    },
+  };
+}
+
 /** Refuses whoever is not in the kitchen, or may not do this there. */
 function settle(endpoint: AnyEndpoint, visitor: Visitor): void {
   if (!visitor.role) throw noSuchKitchen();
@@ -199,7 +245,9 @@ function settle(endpoint: AnyEndpoint, visitor: Visitor): void {
       code: 'role',
       what: `A ${visitor.role} may not do this.`,
       why: `It takes the role of ${endpoint.who}.`,
-      next: 'Ask an owner of the kitchen.',
+      next: visitor.byTap
+        ? 'Sign in here with your password: a tap on a name makes nobody more than a cook.'
+        : 'Ask an owner of the kitchen.',
     });
   if (endpoint.signs && !visitor.maySign)
     throw problem(403, {
@@ -369,6 +417,15 @@ function signInFirst() {
     what: 'You are not signed in.',
     why: 'The record says who did what.',
     next: 'Sign in and try again.',
+  });
+}
+
+function notHere() {
+  return problem(403, {
+    code: 'not-here',
+    what: 'They are not signed in on this device.',
+    why: 'Only who signed in on a device acts there by a tap.',
+    next: 'Sign in here with their password.',
   });
 }
 

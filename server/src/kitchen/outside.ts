@@ -13,6 +13,12 @@ export interface Visitor {
   /** Their role in the kitchen the call names; null in none. */
   role: Role | null;
   maySign: boolean;
+  /** The device the session was begun on, by the hash of its secret; null for one begun by an earlier build. */
+  deviceHash: string | null;
+  /** Acts by a tap at a device on which somebody else is signed in: within the role of a cook. */
+  byTap: boolean;
+  /** Others signed in on the device as well: what is signed there takes a PIN. */
+  shared: boolean;
 }
 
 /** Somebody who can sign in. */
@@ -25,21 +31,37 @@ export interface Account {
 }
 
 const SESSION_MS = 30 * 86_400_000;
+/** Somebody who used a device within this time is one of those who use it, in ms. */
+const SHARED_MS = 90 * 86_400_000;
 const instant = (ms: number) => new Date(ms).toISOString();
 
 /**
- * The statement that reads who a session belongs to and what they may do in a kitchen. In it the transaction enters
- * that kitchen, for its own length; it enters none when they are not a member of it.
+ * The statement that reads who calls and what they may do in a kitchen: whoever the session belongs to, or whoever acts
+ * at its device by a tap and signed in there before. In it the transaction enters that kitchen, for its own length; it
+ * enters none when they are not a member of it.
+ *
+ * @param acting  who acts, where it is not said by the session alone
  */
-export function visitorStatement(tokenHash: string, kitchenId: string | null, now_ms: number): Statement {
+export function visitorStatement(
+  tokenHash: string,
+  kitchenId: string | null,
+  now_ms: number,
+  acting: string | null = null,
+): Statement {
   return {
-    text: `select s.session_id, s.kitchen_id as last_kitchen, a.id, a.name, a.email, a.demo, m.role,
-        coalesce(m.role = 'owner' or m.may_sign, false) as may_sign,
+    text: `select s.session_id, s.kitchen_id as last_kitchen, s.device_hash, a.id, a.name, a.email, a.demo, m.role,
+        coalesce(m.role = 'owner' or m.may_sign, false) as may_sign, a.id <> s.account_id as by_tap,
+        exists (select 1 from device_people o where o.device_hash = s.device_hash and o.kitchen_id = $2
+          and o.account_id <> a.id and o.last_at > $5) as shared,
         set_config('app.kitchen_id', coalesce(m.kitchen_id::text, ''), true)
-      from sessions s join accounts a on a.id = s.account_id
+      from sessions s join accounts a on a.id = coalesce($4, s.account_id)
       left join memberships m on m.account_id = a.id and m.kitchen_id = $2
+        and (a.id = s.account_id or (
+          exists (select 1 from memberships k where k.account_id = s.account_id and k.kitchen_id = $2)
+          and exists (select 1 from grants g where g.account_id = a.id and g.kitchen_id = $2
+            and g.device_hash = s.device_hash and g.left_at is null and g.expires_at > $3)))
       where s.token_hash = $1 and s.expires_at > $3`,
-    values: [tokenHash, kitchenId, instant(now_ms)],
+    values: [tokenHash, kitchenId, instant(now_ms), acting, instant(now_ms - SHARED_MS)],
   };
 }
 
@@ -55,6 +77,9 @@ export function visitorFrom(rows: Record<string, unknown>[]): Visitor | null {
         demo: boolean;
         role: Role | null;
         may_sign: boolean;
+        device_hash: string | null;
+        by_tap: boolean;
+        shared: boolean;
       }
     | undefined;
   return row
@@ -63,11 +88,17 @@ export function visitorFrom(rows: Record<string, unknown>[]): Visitor | null {
         person: { id: row.id, name: row.name, email: row.email },
         demo: row.demo,
         lastKitchenId: row.last_kitchen,
-        role: row.role,
+        role: row.by_tap ? withinCook(row.role) : row.role,
         maySign: row.may_sign,
+        deviceHash: row.device_hash,
+        byTap: row.by_tap,
+        shared: row.shared,
       }
     : null;
 }
+
+/** What a role comes to for somebody who was not asked for a password: a cook at the most. */
+export const withinCook = <R extends Role | null>(role: R): R | 'cook' => (role === 'owner' ? 'cook' : role);
 
 /** The account of an address, in whatever case it is written. */
 export async function accountByEmail(trx: Trx, email: string): Promise<Account | undefined> {
@@ -103,18 +134,20 @@ export async function insertAccount(trx: Trx, account: Account, now_ms: number):
   });
 }
 
-/** Sets a password; every session of the account ends, but for the one named. */
+/** Sets a password; every session of the account ends, and what its devices may deliver, but for the one named. */
 export async function setPassword(
   trx: Trx,
   accountId: string,
   passwordHash: string,
-  keepSessionId: string | null = null,
+  keep: { sessionId: string; deviceHash: string | null } | null = null,
 ): Promise<void> {
   await trx('accounts').where({ id: accountId }).update({ password_hash: passwordHash });
   const ending = trx('sessions').where({ account_id: accountId });
-  if (keepSessionId) ending.whereNot('session_id', keepSessionId);
+  const forgetting = trx('known_devices').where({ account_id: accountId });
+  if (keep) ending.whereNot('session_id', keep.sessionId);
+  if (keep?.deviceHash) forgetting.whereNot('token_hash', keep.deviceHash);
   await ending.delete();
-  await trx('known_devices').where({ account_id: accountId }).delete();
+  await forgetting.delete();
 }
 
 /** Begins a session, known by the hash of its token alone. */
@@ -124,6 +157,7 @@ export async function insertSession(
     tokenHash: string;
     accountId: string;
     kitchenId: string | null;
+    deviceHash?: string;
     browser?: string;
     address?: string;
   },
@@ -134,6 +168,7 @@ export async function insertSession(
     token_hash: session.tokenHash,
     account_id: session.accountId,
     kitchen_id: session.kitchenId,
+    device_hash: session.deviceHash ?? null,
     browser: session.browser ?? '',
     address: session.address ?? '',
     created_at: instant(now_ms),
@@ -142,22 +177,54 @@ export async function insertSession(
   });
 }
 
+/** Kitchens in which others than this account used a device. */
+export async function sharedIn(
+  trx: Trx,
+  accountId: string,
+  deviceHash: string,
+  now_ms: number,
+): Promise<Set<string>> {
+  return new Set(
+    await trx('device_people')
+      .where({ device_hash: deviceHash })
+      .whereNot({ account_id: accountId })
+      .where('last_at', '>', instant(now_ms - SHARED_MS))
+      .pluck('kitchen_id'),
+  );
+}
+
+/** Whether a session stands, whoever acts in it. */
+export async function hasSession(trx: Trx, tokenHash: string, now_ms: number): Promise<boolean> {
+  return (
+    (await trx('sessions')
+      .where({ token_hash: tokenHash })
+      .where('expires_at', '>', instant(now_ms))
+      .select('session_id')
+      .first()) !== undefined
+  );
+}
+
 /** Ends a session. */
 export async function deleteSession(trx: Trx, tokenHash: string): Promise<void> {
   await trx('sessions').where({ token_hash: tokenHash }).delete();
 }
 
-/** Ends one of an account's sessions. */
+/** Ends one of an account's sessions, and takes back what its device might deliver for the account. */
 export async function endSession(trx: Trx, accountId: string, sessionId: string): Promise<void> {
-  await trx('sessions').where({ account_id: accountId, session_id: sessionId }).delete();
+  const [gone] = await trx('sessions')
+    .where({ account_id: accountId, session_id: sessionId })
+    .delete('device_hash');
+  if (gone?.device_hash)
+    await trx('grants').where({ account_id: accountId, device_hash: gone.device_hash }).delete();
 }
 
-/** Notes that a session is in use, once an hour at most. */
-export async function touchSession(trx: Trx, sessionId: string, now_ms: number): Promise<void> {
-  await trx('sessions')
+/** Notes that a session is in use, once an hour at most; tells whether it noted it. */
+export async function touchSession(trx: Trx, sessionId: string, now_ms: number): Promise<boolean> {
+  const noted = await trx('sessions')
     .where({ session_id: sessionId })
     .where('last_seen_at', '<', instant(now_ms - 3_600_000))
     .update({ last_seen_at: instant(now_ms) });
+  return noted > 0;
 }
 
 /** Where somebody is signed in. */
@@ -203,8 +270,9 @@ export async function rememberDevice(
   deviceHash: string,
   now_ms: number,
 ): Promise<void> {
+  // Whoever knows the password opens a PIN that was locked.
   await trx('known_devices')
-    .insert({ account_id: accountId, token_hash: deviceHash, last_at: instant(now_ms) })
+    .insert({ account_id: accountId, token_hash: deviceHash, last_at: instant(now_ms), pin_wrong: 0 })
     .onConflict(['account_id', 'token_hash'])
     .merge();
 }

@@ -1,5 +1,6 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, door, porch, room } from '../house/mount.ts';
+import * as counter from './counter.ts';
 import * as people from './people.ts';
 import * as service from './service.ts';
 import * as sessions from './sessions.ts';
@@ -15,6 +16,8 @@ export const kitchenRoutes: Mounted[] = [
   door(contract.listSessions, sessions.sessions),
   door(contract.endSession, sessions.end),
   porch(contract.changePassword, sessions.newPassword),
+  porch(contract.setPin, counter.setPin),
+  door(contract.leaveCounter, counter.leave),
   porch(contract.makeFirstAccount, service.makeFirstAccount),
   door(contract.readInvitation, people.readInvitation),
   porch(contract.acceptInvitation, people.acceptInvitation),

@@ -16,6 +16,7 @@ import type { DoorCall, PorchCall } from '../house/mount.ts';
 import { problem } from '../house/problems.ts';
 import { hashToken, newToken } from '../house/session-cookie.ts';
 import { DEMO_SIGN_IN } from './demo-sign-in.ts';
+import * as grants from './grants.ts';
 import type { Guess } from './guesses.ts';
 import * as outside from './outside.ts';
 import { kitchenNames } from './queries.ts';
@@ -39,11 +40,14 @@ export async function isPassword(account: outside.Account | undefined, password:
 
 /** What the interface needs to know first. */
 export async function sessionView(
-  call: Pick<AnyPorch, 'thisMachine' | 'secure'> & { trx: Trx },
-  visitor: Pick<outside.Visitor, 'person' | 'lastKitchenId'> | null,
+  call: Pick<AnyPorch, 'thisMachine' | 'secure' | 'clock'> & { trx: Trx },
+  visitor: Pick<outside.Visitor, 'person' | 'lastKitchenId' | 'deviceHash'> | null,
 ): Promise<SessionView> {
   const { trx } = call;
   const memberships = visitor ? await outside.kitchensOf(trx, visitor.person.id) : [];
+  const shared = visitor?.deviceHash
+    ? await outside.sharedIn(trx, visitor.person.id, visitor.deviceHash, call.clock.now_ms())
+    : new Set<string>();
   const names = await kitchenNames(
     trx,
     memberships.map(m => m.id),
@@ -53,8 +57,11 @@ export async function sessionView(
   const last = visitor?.lastKitchenId ?? null;
   return {
     person: visitor?.person ?? null,
-    kitchens: memberships.map(m => ({ ...m, name: names.get(m.id) ?? '' })),
+    kitchens: memberships.map(m => ({ ...m, name: names.get(m.id) ?? '', shared: shared.has(m.id) })),
     kitchenId: memberships.find(m => m.id === last)?.id ?? memberships[0]?.id ?? null,
+    counter: visitor?.deviceHash
+      ? await grants.usersOf(trx, visitor.person.id, visitor.deviceHash, call.clock.now_ms())
+      : [],
     empty: !visitor && !(await outside.anyAccount(trx)),
     demo: demo ? { ...DEMO_SIGN_IN } : null,
     secure: call.secure,
@@ -63,8 +70,14 @@ export async function sessionView(
 
 /** Who is calling, and where they belong. */
 export async function readSession(call: DoorCall<unknown, unknown, unknown>): Promise<SessionView> {
-  if (call.visitor) await outside.touchSession(call.trx, call.visitor.sessionId, call.clock.now_ms());
-  return sessionView(call, call.visitor);
+  const { visitor, trx } = call;
+  const now_ms = call.clock.now_ms();
+  if (visitor) {
+    const used = await outside.touchSession(trx, visitor.sessionId, now_ms);
+    if (used && visitor.deviceHash)
+      await grants.giveGrants(trx, visitor.person.id, visitor.deviceHash, now_ms, false);
+  }
+  return sessionView(call, visitor);
 }
 
 /**
@@ -124,32 +137,40 @@ export async function openSession(
 ): Promise<SessionView> {
   const { trx, clock } = call;
   const token = newToken();
+  const now_ms = clock.now_ms();
   const at = kitchenId ?? (await outside.kitchensOf(trx, account.id))[0]?.id ?? null;
-  await outside.insertSession(
-    trx,
-    {
-      tokenHash: hashToken(token),
-      accountId: account.id,
-      kitchenId: at,
-      browser: call.browser,
-      address: call.address,
-    },
-    clock.now_ms(),
-  );
   let { deviceHash } = call;
   if (!deviceHash) {
     const device = newToken();
     deviceHash = hashToken(device);
     call.setDevice(device);
   }
-  await outside.rememberDevice(trx, account.id, deviceHash, clock.now_ms());
+  // Whoever was signed in here stays at the counter; the device works in the name of who signed in last.
+  if (call.tokenHash) await outside.deleteSession(trx, call.tokenHash);
+  await outside.rememberDevice(trx, account.id, deviceHash, now_ms);
+  await grants.giveGrants(trx, account.id, deviceHash, now_ms, true);
+  await outside.insertSession(
+    trx,
+    {
+      tokenHash: hashToken(token),
+      accountId: account.id,
+      kitchenId: at,
+      deviceHash,
+      browser: call.browser,
+      address: call.address,
+    },
+    now_ms,
+  );
   call.setSession(token);
   const person = { id: account.id, name: account.name, email: account.email };
-  return sessionView(call, { person, lastKitchenId: at });
+  return sessionView(call, { person, lastKitchenId: at, deviceHash });
 }
 
-/** Ends the session of the call. */
+/** Ends the session of the call, and takes its person from the device's counter. */
 export async function signOut(call: DoorCall<unknown, unknown, unknown>): Promise<None> {
+  const { visitor } = call;
+  if (visitor?.deviceHash)
+    await grants.leaveDevice(call.trx, visitor.person.id, visitor.deviceHash, call.clock.now_ms());
   if (call.tokenHash) await outside.deleteSession(call.trx, call.tokenHash);
   call.setSession(null);
   return {};
@@ -216,8 +237,7 @@ export async function newPassword(
     });
   const next = await hashPassword(call.body.next);
   await call.database.outside(async trx => {
-    await outside.setPassword(trx, account.id, next, visitor.sessionId);
-    if (call.deviceHash) await outside.rememberDevice(trx, account.id, call.deviceHash, call.clock.now_ms());
+    await outside.setPassword(trx, account.id, next, visitor);
   });
   return {};
 }

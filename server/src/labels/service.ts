@@ -43,7 +43,7 @@ function content(events: readonly SequencedEvent[], kitchen: Kitchen, body: Prin
   }
   const words = labelContent(state, kitchen, body.size);
   if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
-  return { label: words.label, stock };
+  return { label: words.label, stock, size: body.size };
 }
 
 /** Decides what is printed on released jars. The words are stored, so that the same sheet can be printed again. */
@@ -106,10 +106,12 @@ export async function sheet(
   const { events } = await view(call, call.params.batchId);
   const event = events.find(e => e.id === call.params.printId);
   if (event?.type !== 'labels.printed') throw notFound('This sheet');
-  const { label, jars } = event.body;
+  const { label, jars, size } = event.body;
   refuseHeld(assess(events).standing, jars);
   const stock = labelStock(event.body.stock);
   if (!stock) throw notFound('The label stock of this sheet');
   const { locale } = await readKitchen(call);
-  return new Afterwards(() => heavy('label sheet', { label, stock, count: jars.length, habits: { locale } }));
+  return new Afterwards(() =>
+    heavy('label sheet', { label, stock, size, count: jars.length, habits: { locale } }),
+  );
 }

@@ -1,5 +1,6 @@
 import type { LabelContent } from '@cocotte/core/batches';
-import type { LabelStock } from '@cocotte/core/labels';
+import { FIGURE_OVER_SIZE, type LabelStock, netFigures_mm } from '@cocotte/core/labels';
+import type { JarSizeId } from '@cocotte/core/jars';
 import { type Habits, dayText } from '@cocotte/core/measure';
 import bwip from 'bwip-js/node';
 import type { PDFFont, PDFPage } from 'pdf-lib';
@@ -12,6 +13,8 @@ const SMALLEST_PT = 6.6;
 export interface LabelSheet {
   label: LabelContent;
   stock: LabelStock;
+  /** Of the jars they go on: the net contents stand as high as its panel asks. */
+  size: JarSizeId;
   /** Labels wanted; as many pages as they take. */
   count: number;
   habits: Pick<Habits, 'locale'>;
@@ -38,13 +41,13 @@ export async function fitsLabel(sheet: Omit<LabelSheet, 'count'>): Promise<boole
  * @returns the PDF
  * @throws RangeError when the text does not fit the label at the smallest size allowed
  */
-export async function drawLabels({ label, stock, count, habits }: LabelSheet): Promise<Uint8Array> {
+export async function drawLabels({ label, stock, size, count, habits }: LabelSheet): Promise<Uint8Array> {
   const { pdf, faces } = await newPaper(`Labels ${label.lotCode}`);
   const width = stock.label_mm.width * PT_PER_MM;
   const height = stock.label_mm.height * PT_PER_MM;
   // One label is drawn once and placed many times: a like label costs a few bytes.
   const { pdf: single, faces: singleFaces } = await newPaper(label.lotCode);
-  drawOne(single.addPage([width, height]), label, singleFaces, habits);
+  drawOne(single.addPage([width, height]), label, singleFaces, habits, netFigures_mm(size));
   const [stamp] = await pdf.embedPdf(await single.save());
   if (!stamp) throw new RangeError('drawLabels: nothing was drawn');
   void faces;
@@ -76,10 +79,10 @@ function drawOne(
   label: LabelContent,
   faces: { plain: PDFFont; bold: PDFFont; heading: PDFFont },
   habits: Pick<Habits, 'locale'>,
+  figures_mm: number,
 ): void {
   const { width, height } = page.getSize();
   const pad = 8;
-  const code = Math.min(62, height * 0.42);
   const column = width - 2 * pad;
   const titleSize = label.statementOfIdentity.length > 26 ? 14 : 17;
   let y = height - pad;
@@ -91,8 +94,35 @@ function drawOne(
     line({ text, face: faces.heading, size: titleSize });
   if (label.notForSale) line({ text: 'Not for sale', face: faces.bold, size: 8.5 });
 
+  // Net contents stand lowest: beside the code where they fit on one line there, else across the whole panel beneath it.
+  const netSize = (figures_mm * PT_PER_MM) / FIGURE_OVER_SIZE;
+  const roomy = Math.min(62, height * 0.42);
+  const beside = wrap(label.netContents, faces.bold, netSize, column - roomy - 8);
+  const across = beside.length > 1;
+  const code = across ? Math.min(46, height * 0.34) : roomy;
+  const net = across ? wrap(label.netContents, faces.bold, netSize, column) : beside;
+  const netHeight = net.length * netSize * 1.12;
+  const small: Placed[] = [
+    ...wrap(`${label.maker}, ${label.address}`, faces.plain, 7.2, column - code - 8).map(text => ({
+      text,
+      face: faces.plain,
+      size: 7.2,
+    })),
+    { text: `Lot ${label.lotCode}`, face: faces.bold, size: 8 },
+    {
+      text: `Made ${dayText(label.madeOn, habits)} · Best by ${dayText(label.bestBy, habits)}`,
+      face: faces.plain,
+      size: 7.2,
+    },
+    ...(label.readyFrom
+      ? [{ text: `Best from ${dayText(label.readyFrom, habits)}`, face: faces.plain, size: 7.2 }]
+      : []),
+  ];
+  const smallHeight = small.reduce((h, p) => h + p.size * 1.2, 0);
   // The text above the foot shrinks until it fits, but never below the smallest letter allowed.
-  const foot = Math.max(code, 34) + pad;
+  const foot =
+    pad + (across ? netHeight + Math.max(code, smallHeight) : Math.max(code, smallHeight + netHeight));
+  let y2 = pad - 2 + netHeight + smallHeight;
   const space = y - foot - 2;
   const paragraphs = (size: number): Placed[] => [
     ...wrap(`Ingredients: ${label.ingredients}.`, faces.plain, size, column).map(text => ({
@@ -118,30 +148,22 @@ function drawOne(
     throw new RangeError('drawLabels: the text does not fit this label at a legible size');
   for (const p of body) line(p);
 
-  drawCode(page, label.lotCode, width - pad - code, pad - 2, code);
-  const left = column - code - 8;
-  const footLines: Placed[] = [
-    { text: label.netContents, face: faces.bold, size: 10 },
-    ...wrap(`${label.maker}, ${label.address}`, faces.plain, 7.2, left).map(text => ({
-      text,
-      face: faces.plain,
-      size: 7.2,
-    })),
-    { text: `Lot ${label.lotCode}`, face: faces.bold, size: 8 },
-    {
-      text: `Made ${dayText(label.madeOn, habits)} · Best by ${dayText(label.bestBy, habits)}`,
-      face: faces.plain,
-      size: 7.2,
-    },
-    ...(label.readyFrom
-      ? [{ text: `Best from ${dayText(label.readyFrom, habits)}`, face: faces.plain, size: 7.2 }]
-      : []),
-  ];
-  const footHeight = footLines.reduce((h, p) => h + p.size * 1.2, 0);
-  y = pad + Math.max(footHeight, code) - (code > footHeight ? (code - footHeight) / 2 : 0);
-  for (const p of footLines) {
-    y -= p.size * 1.2;
-    page.drawText(p.text, { x: pad, y: y + p.size * 0.25, size: p.size, font: p.face, color: INK });
+  drawCode(page, label.lotCode, width - pad - code, foot - code - 2, code);
+  for (const text of small) {
+    y2 -= text.size * 1.2;
+    page.drawText(text.text, {
+      x: pad,
+      y: y2 + text.size * 0.25,
+      size: text.size,
+      font: text.face,
+      color: INK,
+    });
+  }
+  // At the foot of the panel, by themselves.
+  let at = pad - 2 + netHeight;
+  for (const text of net) {
+    at -= netSize * 1.12;
+    page.drawText(text, { x: pad, y: at + netSize * 0.2, size: netSize, font: faces.bold, color: INK });
   }
 }
 

@@ -2,16 +2,9 @@ import { createHash } from 'node:crypto';
 import type { LotRow } from '@cocotte/contract';
 import type { BatchEvent } from '@cocotte/core/batches';
 import type { CostingMethod } from '@cocotte/core/kitchen';
-import { Decimal } from '@cocotte/core/measure';
-import {
-  type Item,
-  type MovementReason,
-  UNIT_COST_PLACES,
-  averageCost,
-  upgradeItem,
-} from '@cocotte/core/stores';
+import { type Item, type MovementReason, upgradeItem } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
-import { type LotColumns, lotFrom } from './queries.ts';
+import { type LotColumns, lotFrom, selectAverages } from './queries.ts';
 
 /** A movement to be written. */
 export interface NewMovement {
@@ -147,20 +140,7 @@ export async function leavingCosts(
   itemIds: Iterable<string>,
 ): Promise<(row: LotRow) => string> {
   if (method === 'first in, first out') return row => row.lot.unitCost;
-  const rows: { item_id: string; quantity: string; value: string }[] = await trx('item_months')
-    .where({ kitchen_id: kitchenId })
-    .whereIn('item_id', [...new Set(itemIds)])
-    .groupBy('item_id')
-    .select('item_id')
-    .sum({ quantity: 'quantity', value: 'value' });
-  const averages = new Map(
-    rows.map(r => [
-      r.item_id,
-      averageCost({ quantity: new Decimal(r.quantity), value: new Decimal(r.value) })
-        ?.toDecimalPlaces(UNIT_COST_PLACES)
-        .toFixed(),
-    ]),
-  );
+  const averages = await selectAverages(trx, kitchenId, itemIds);
   return row => averages.get(row.item.id) ?? row.lot.unitCost;
 }
 

@@ -1,5 +1,14 @@
 import type { LotRow } from '@cocotte/contract';
-import { type Item, type Lot, type LotFacts, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { Decimal } from '@cocotte/core/measure';
+import {
+  type Item,
+  type Lot,
+  type LotFacts,
+  UNIT_COST_PLACES,
+  averageCost,
+  plainFacts,
+  upgradeItem,
+} from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
 
@@ -121,7 +130,7 @@ export async function selectLots(
     ])
     .limit(PAGE + 1);
   if (filter.itemId) query.where('l.item_id', filter.itemId);
-  if (!filter.withEmpty) query.where('l.on_hand', '>', 0);
+  if (!filter.withEmpty) query.whereNot('l.on_hand', 0);
   const key = fromKey(filter.after, ['day', 'uuid']);
   if (key) query.whereRaw('(l.received_on, l.lot_id) < (?::date, ?::uuid)', key);
   if (search)
@@ -212,4 +221,25 @@ export async function setOpened(
   day: string | null,
 ): Promise<void> {
   await trx('lots').where({ kitchen_id: kitchenId, lot_id: lotId }).update({ opened_on: day });
+}
+
+/** What one unit of each item's stock is worth, from the sums of its months; all items where none are named. */
+export async function selectAverages(
+  trx: Trx,
+  kitchenId: string,
+  itemIds?: Iterable<string>,
+): Promise<Map<string, string>> {
+  const sums = trx('item_months')
+    .where({ kitchen_id: kitchenId })
+    .groupBy('item_id')
+    .select('item_id')
+    .sum({ quantity: 'quantity', value: 'value' });
+  if (itemIds) sums.whereIn('item_id', [...new Set(itemIds)]);
+  const rows: { item_id: string; quantity: string; value: string }[] = await sums;
+  return new Map(
+    rows.flatMap(r => {
+      const one = averageCost({ quantity: new Decimal(r.quantity), value: new Decimal(r.value) });
+      return one ? [[r.item_id, one.toDecimalPlaces(UNIT_COST_PLACES).toFixed()] as const] : [];
+    }),
+  );
 }

@@ -10,12 +10,14 @@ export async function bareShelf(
   const items = await queries.selectItems(trx, kitchenId);
   const lots = await queries.selectShelf(trx, kitchenId);
   const last = await queries.selectLastCosts(trx, kitchenId);
+  const average = await queries.selectAverages(trx, kitchenId);
   const byItem = new Map<string, Lot[]>();
   for (const lot of lots) byItem.set(lot.itemId, [...(byItem.get(lot.itemId) ?? []), lot]);
   return items.map(item => ({
     item,
     lots: inDrawingOrder(byItem.get(item.id) ?? []),
     lastCost: last.get(item.id) ?? null,
+    average: average.get(item.id) ?? null,
     reserved: '0',
   }));
 }
@@ -56,6 +58,6 @@ export async function countedShelf(
           },
         ]
       : [];
-    return { item, lots: all, lastCost: null, reserved: '0' };
+    return { item, lots: all, lastCost: null, average: null, reserved: '0' };
   });
 }

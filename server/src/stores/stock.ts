@@ -31,8 +31,12 @@ const BELOW = `i.minimum is not null and i.minimum > coalesce((select sum(l.on_h
 const SPOILING = `exists (select 1 from lots l where l.kitchen_id = i.kitchen_id and l.item_id = i.item_id
   and l.on_hand > 0 and l.best_by <= ?)`;
 
+const SHORT = `exists (select 1 from lots l where l.kitchen_id = i.kitchen_id and l.item_id = i.item_id
+  and l.on_hand < 0)`;
+
 const COUNTS = `
-  select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling
+  select count(*) filter (where ${BELOW}) as below, count(*) filter (where ${SPOILING}) as spoiling,
+    count(*) filter (where ${SHORT}) as short
   from items i where i.kitchen_id = ?`;
 
 /** What there is of an item `p` now: what is left stands at its lots, what it is worth in its months. */
@@ -40,7 +44,10 @@ const FIGURES_NOW = `
   select coalesce(min(m.q), 0) as quantity, coalesce(min(m.v), 0) as value, count(l.lot_id)::int as lots,
     min(l.best_by) as best_by,
     coalesce(
-      (array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open
+      (array_agg(l.label order by l.received_on, l.lot_id) filter (where l.opened_on is not null))[1], '') as open,
+    (select jsonb_build_object('lotId', s.lot_id, 'label', s.label, 'quantity', trim_scale(-s.on_hand)::text) from lots s
+      where s.kitchen_id = p.kitchen_id and s.item_id = p.item_id and s.on_hand < 0
+      order by s.received_on, s.lot_id limit 1) as short
   from (
       select sum(quantity) q, sum(value) v from item_months
       where kitchen_id = p.kitchen_id and item_id = p.item_id
@@ -50,7 +57,7 @@ const FIGURES_NOW = `
 /** What there was of it at an instant: the sum of whole months, and of the movements of the month it lies in. */
 const FIGURES_AT = `
   select coalesce(m.q, 0) + coalesce(d.q, 0) as quantity, coalesce(m.v, 0) + coalesce(d.v, 0) as value,
-    0 as lots, null::date as best_by, '' as open
+    0 as lots, null::date as best_by, '' as open, null::jsonb as short
   from (
       select sum(quantity) q, sum(value) v from item_months
       where kitchen_id = p.kitchen_id and item_id = p.item_id
@@ -92,6 +99,7 @@ export async function stock(
   if (query.search) page.where('i.name', 'ilike', likeWords(query.search));
   if (query.only === 'below minimum') page.whereRaw(BELOW);
   if (query.only === 'spoiling soon') page.whereRaw(SPOILING, [soon]);
+  if (query.only === 'short') page.whereRaw(SHORT);
   const key = fromKey(query.after, ['text', 'uuid']);
   if (key) page.whereRaw('(i.name, i.item_id) > (?, ?::uuid)', key);
   const { rows } = await trx.raw<{
@@ -105,12 +113,16 @@ export async function stock(
       lots: number;
       best_by: string | null;
       open: string;
+      short: StockRow['short'];
     }[];
   }>(
     `select p.*, f.* from ? p cross join lateral (${past ? FIGURES_AT : FIGURES_NOW}) f order by p.name, p.item_id`,
     [page, ...(past ? [at, at, at] : [])],
   );
-  const counts = await trx.raw<{ rows: { below: string; spoiling: string }[] }>(COUNTS, [soon, kitchenId]);
+  const counts = await trx.raw<{ rows: { below: string; spoiling: string; short: string }[] }>(COUNTS, [
+    soon,
+    kitchenId,
+  ]);
   const reserved = past
     ? new Map<string, string>()
     : reservedOf(await shoppingFor(call, () => countedShelf(call)));
@@ -128,11 +140,13 @@ export async function stock(
         open: r.open,
         soonestBestBy: r.best_by,
         belowMinimum: r.minimum !== null && Number(r.quantity) < Number(r.minimum),
+        short: r.short,
       };
     }),
     next: rows.length > PAGE && last ? toKey([last.name, last.item_id]) : null,
     below: Number(counts.rows[0]?.below ?? 0),
     spoiling: Number(counts.rows[0]?.spoiling ?? 0),
+    short: Number(counts.rows[0]?.short ?? 0),
   };
 }
 

@@ -105,7 +105,12 @@ export function AddLineEntry({ batch, when }: Props) {
     }
   };
   const form = useTyped({ name: '', amount: '' }, ({ name }) => ({
-    name: words('The ingredient'),
+    name: (text: string) => {
+      const among = picked ? [] : library.index.choices(text);
+      return among.length > 0
+        ? misread('which', { name: text.trim(), among: among.map(i => i.name).join(', ') })
+        : words('The ingredient')(text);
+    },
     amount: (text: string) => {
       if (text.trim() === '') return { ok: false as const, fault: missing('How much is empty.') };
       const read = readAmount(text, kitchen.locale, ingredientOf(name) ?? {});

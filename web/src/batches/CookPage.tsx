@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { addressOf, faultsOf } from '../shell/call.ts';
 import { Line } from '../kit/layout.tsx';
 import { Faults, Tag, ViewHead } from '../kit/parts.tsx';
+import { NameTiles } from '../shell/Counter.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Waiting } from '../kit/Loaded.tsx';
 import { type OpenBatch, useBatch } from './open-batch.ts';
@@ -12,6 +13,7 @@ import { ClockPanel } from './ClockPanel.tsx';
 import { NewerEntries } from './NewerEntries.tsx';
 import { DrawPanel } from './DrawPanel.tsx';
 import { JarPanel } from './JarPanel.tsx';
+import { EndedTwice } from './LoadPanel.tsx';
 import { StepPanel } from './StepPanel.tsx';
 import { useWhen } from './when.ts';
 import { WhenFields } from './WhenFields.tsx';
@@ -75,7 +77,9 @@ function Cooking({ batch }: { batch: OpenBatch }) {
           Record
         </Button>
       </ViewHead>
+      <NameTiles />
       <NewerEntries batch={batch} />
+      <EndedTwice batch={batch} />
       {batch.state.loads
         .filter(l => !l.lifted)
         .map(load => (

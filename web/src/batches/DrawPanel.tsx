@@ -1,8 +1,8 @@
 import { drawLots } from '@cocotte/contract';
 import { Decimal, dayOf, moneyText, numberText } from '@cocotte/core/measure';
 import { type ShelfItem, unitSign } from '@cocotte/core/stores';
-import { Button } from '@mui/material';
-import type { ReactNode } from 'react';
+import { Box, Button } from '@mui/material';
+import { type ReactNode, useState, useSyncExternalStore } from 'react';
 import { Figure, Pick } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Line, Stack } from '../kit/layout.tsx';
@@ -10,15 +10,17 @@ import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
 import { Faults, Sheet, Soft } from '../kit/parts.tsx';
 import { rows as rowsOf } from '../kit/readers.ts';
+import { records } from '../device/index.ts';
 import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
-import type { OpenBatch } from './open-batch.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import { Drawn } from './Drawn.tsx';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
 import { quantityText, stockText } from '../stores/words.ts';
+import { say } from '../words/index.ts';
 
 /** On a phone each need stands over its quantity and its lot; from a tablet on they are columns. */
 const stacked = {
@@ -37,7 +39,13 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       {view => (
         <Stack>
           {/* After a draw the rest is proposed anew. */}
-          <Needs key={batch.state.draws.map(d => d.drawId).join()} batch={batch} when={when} view={view} />
+          <Needs
+            key={[...batch.state.draws.map(d => d.drawId), ...batch.state.used.map(u => u.by.eventId)].join()}
+            batch={batch}
+            when={when}
+            view={view}
+          />
+          <Used batch={batch} view={view} />
           {batch.state.draws.length > 0 && <Drawn batch={batch} />}
         </Stack>
       )}
@@ -48,6 +56,10 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
 function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { shelf: ShelfItem[] } }) {
   const { kitchen } = useHere();
   const changed = useStockChanged();
+  /** To draw is the kitchen's to decide: without it, what is taken is a fact. */
+  const unreached = !useSyncExternalStore(records.subscribe, records.view).reached;
+  const [unanswered, setUnanswered] = useState(false);
+  const away = unreached || unanswered;
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const use = {
     line: null,
@@ -56,6 +68,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
     today: dayOf(kitchenNow(), kitchen.zone),
   };
   const drawn = batch.state.draws.flatMap(d => d.lots);
+  const used = new Set(batch.state.used.flatMap(u => (u.drawn ? [] : [u.lineId ?? u.lotId])));
   const needs = batchNeeds(batch.state, view.shelf).map(need => ({
     need,
     done: drawn.filter(l =>
@@ -66,13 +79,16 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
   }));
   const draws = (i: number, text: string, lotId: string) => {
     const need = needs[i]?.need;
-    return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen, use, lotId) : null;
+    return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen, use, lotId, away) : null;
   };
   const form = useTyped(
     {
       needs: needs.map(({ need, done }) => ({
         // What was drawn already is not proposed again; a further draw is typed by hand.
-        quantity: done.length > 0 ? '' : needText(need, kitchen.locale),
+        quantity:
+          done.length > 0 || used.has(need.line?.id ?? '') || need.shelf?.lots.some(l => used.has(l.id))
+            ? ''
+            : needText(need, kitchen.locale),
         lotId: '',
       })),
     },
@@ -95,6 +111,18 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
       })),
     );
     if (wanted.length === 0) return [];
+    if (away) {
+      const facts = wanted.map(({ i, lot }): Fact => [
+        'lot.used',
+        {
+          ...lot,
+          quantity: Number(lot.quantity),
+          unit: needs[i]?.need.shelf?.item.unit ?? 'each',
+        },
+      ]);
+      await batch.enter(facts, when);
+      return [];
+    }
     const back = await batch.decide(
       'lot.drawn',
       stamp =>
@@ -104,6 +132,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
         }),
       when,
     );
+    setUnanswered(back.some(f => f.code === 'no-answer'));
     await changed();
     // A need may be drawn out of several lots: what the server says of one of them stands at the need.
     return back.map(f => ({
@@ -188,6 +217,11 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
           ]}
         />
         <Faults faults={form.faults} />
+        {away && (
+          <Box role="status" sx={{ mt: 2 }}>
+            {say('used.what')}
+          </Box>
+        )}
         <Line mt={2} sx={{ justifyContent: 'space-between' }}>
           <Soft>{cost.isZero() ? 'Nothing is drawn yet.' : `Drawn so far: ${moneyText(cost, kitchen)}`}</Soft>
           <Button
@@ -196,10 +230,31 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
             size="large"
             disabled={batch.busy || rows.every(r => r.drawing === null)}
           >
-            Draw these lots
+            {away ? say('used.action') : 'Draw these lots'}
           </Button>
         </Line>
       </form>
+    </Sheet>
+  );
+}
+
+/** What was used without a connection and is not drawn: on its way, or not to be drawn for what it was used for. */
+function Used({ batch, view }: { batch: OpenBatch; view: { shelf: ShelfItem[] } }) {
+  const { kitchen } = useHere();
+  const open = batch.state.used.filter(u => !u.drawn);
+  if (open.length === 0) return null;
+  const what = (u: (typeof open)[number]) => {
+    const of = view.shelf.find(s => s.lots.some(l => l.id === u.lotId));
+    const line = batch.state.started?.recipe.lines.find(l => l.id === u.lineId);
+    const lot = of?.lots.find(l => l.id === u.lotId)?.label;
+    return `${quantityText(String(u.quantity), u, kitchen)} ${of?.item.name ?? line?.name ?? ''}${lot ? ` (${lot})` : ''}`;
+  };
+  const waits = open.filter(u => u.by.known === 'waiting');
+  const unfit = open.filter(u => u.by.known !== 'waiting');
+  return (
+    <Sheet>
+      {waits.length > 0 && say('used.kept', { what: waits.map(what).join('; ') })}
+      {unfit.length > 0 && say('used.unfit', { what: unfit.map(what).join('; ') })}
     </Sheet>
   );
 }

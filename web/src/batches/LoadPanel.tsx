@@ -1,5 +1,5 @@
 import type { LoadPhase } from '@cocotte/core/batches';
-import { rangesText } from '@cocotte/core/measure';
+import { clockText, rangesText } from '@cocotte/core/measure';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -9,6 +9,8 @@ import { AllBut } from './AllBut.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
 import { loadable } from './loadable.ts';
+import { useHere } from '../shell/session.tsx';
+import { say } from '../words/index.ts';
 import type { When } from './when.ts';
 
 /** Each lot once. */
@@ -73,6 +75,28 @@ const PHASES: Record<LoadPhase, { words: string; tone: 'leaf' | 'live' | 'ox' | 
   unverified: { words: 'time unverified: jars held', tone: 'ox' },
   'no time': { words: 'no processing time: jars held', tone: 'ox' },
 };
+
+/** Two people ended the same load on two devices, neither seeing the other: both are told. */
+export function EndedTwice({ batch }: { batch: OpenBatch }) {
+  const { kitchen, atCounter } = useHere();
+  const nameOf = (id: string) =>
+    batch.view.people[id] ?? atCounter.find(c => c.id === id)?.name ?? say('record.you');
+  return batch.state.loads.flatMap(l =>
+    l.echoes.map(e => (
+      <Box key={e.eventId} role="status" sx={{ mb: 2 }}>
+        <Sheet tone="live">
+          <strong>Load {l.number}.</strong>{' '}
+          {say('load.endedToo', {
+            first: nameOf(l.heatOff?.personId ?? ''),
+            at: l.heatOff ? clockText(l.heatOff.at_ms, kitchen, true) : '',
+            name: nameOf(e.personId),
+            time: clockText(e.at_ms, kitchen, true),
+          })}
+        </Sheet>
+      </Box>
+    )),
+  );
+}
 
 /** Every load with what became of it. */
 export function LoadList({ batch }: { batch: OpenBatch }) {

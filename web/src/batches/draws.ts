@@ -91,6 +91,7 @@ export interface Drawing {
  * Takes a typed quantity out of the open container, then the oldest, passing over lots that may not serve; or out of
  * the one lot that was chosen.
  *
+ * @param beyond  it was used already: what the books lack is put to the last lot that may serve
  * @returns the draws, or why the quantity cannot be drawn
  */
 export function drawingOf(
@@ -99,6 +100,7 @@ export function drawingOf(
   kitchen: Habits,
   use: Omit<DrawUse, 'figures'>,
   chosen: string,
+  beyond = false,
 ): Reading<Drawing> {
   const { shelf } = need;
   const lots = shelf?.lots ?? [];
@@ -119,7 +121,12 @@ export function drawingOf(
     };
   }
   const { draws, short } = planDraw(fit, new Decimal(read.value));
-  if (short.gt(0)) {
+  const last = draws.at(-1) ?? (fit[0] && { lot: fit[0], quantity: '0' });
+  if (beyond && short.gt(0) && last) {
+    const more = { ...last, quantity: short.plus(last.quantity).toFixed() };
+    draws.splice(Math.max(draws.length - 1, 0), 1, more);
+  } else if (beyond && short.gt(0)) return misread('no-lot', { name: need.title });
+  else if (short.gt(0)) {
     const there = fit.reduce((sum, l) => sum.plus(l.onHand), new Decimal(0));
     const written = (n: string) =>
       shelf ? quantityText(n, shelf.item, kitchen) : numberText(Number(n), kitchen);

@@ -8,12 +8,12 @@ import {
   type Stamp,
   complete,
 } from '@cocotte/core/batches';
-import { type BatchStanding, assess } from '@cocotte/core/checks';
+import type { BatchStanding } from '@cocotte/core/checks';
 import type { Fault } from '@cocotte/core/measure';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
 import { records } from '../device/index.ts';
-import { entriesOf } from '../device/summaries.ts';
+import { assessed } from '../device/summaries.ts';
 import { type Waiting, drawCount, makeStamp, outbox } from '../outbox/index.ts';
 import { call, faultsOf } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
@@ -21,6 +21,8 @@ import type { When } from './when.ts';
 
 /** A fact as it is entered: its type and its body, without what goes without saying. */
 export type Fact = { [K in FactType]: [K, Entered<K>] }[FactType];
+
+type Makers = Parameters<typeof outbox.add>[2];
 
 export interface OpenBatch {
   id: string;
@@ -35,6 +37,11 @@ export interface OpenBatch {
    * null where the time cannot be read.
    */
   enter: (facts: Fact[], when?: When | number) => Promise<readonly string[] | null>;
+  /**
+   * Enters what its person answers for by name: as any fact where they alone use the device, else with their PIN, which
+   * only the kitchen knows.
+   */
+  sign: (facts: Fact[], when?: When) => Promise<Fault[]>;
   /** Makes a decision at the server and takes its answer in. */
   decide: (type: DecisionType, work: (stamp: Stamp) => Promise<BatchView>, when?: When) => Promise<Fault[]>;
   busy: boolean;
@@ -42,7 +49,7 @@ export interface OpenBatch {
 
 /** A batch on this device: the server's record, and what waits here, folded by the same function as everywhere. */
 export function useBatch(batchId: string): { batch: OpenBatch | null; error: unknown } {
-  const { person, kitchen } = useHere();
+  const { person, kitchen, shared } = useHere();
   const { held, ready } = useSyncExternalStore(records.subscribe, records.view);
   const view = held.get(batchId);
   // What this device does not hold, because it is long finished, is read and held from then on.
@@ -59,16 +66,15 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
   const pending = useMemo(() => waiting.filter(w => w.batchId === batchId && !w.refused), [waiting, batchId]);
   const folded = useMemo(() => {
     if (!view) return null;
-    const events = entriesOf(view, [...sent.filter(w => w.batchId === batchId), ...pending]);
-    return { events, ...assess(events) };
+    return assessed(view, [...sent.filter(w => w.batchId === batchId), ...pending]);
   }, [view, pending, sent, batchId]);
   const lastSeq = view?.lastSeq ?? 0;
-  const enter = useCallback<OpenBatch['enter']>(
-    async (facts, when) => {
+  const makersOf = useCallback(
+    async (facts: Fact[], when?: When | number): Promise<Makers | null> => {
       const at =
         typeof when === 'number' ? { typedAt_ms: when } : when ? await when.read() : { typedAt_ms: null };
       if (!at) return null;
-      const makers = facts.map(
+      return facts.map(
         ([type, body]) =>
           device =>
             ({
@@ -76,10 +82,26 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
               type,
               body: complete(type, body as never),
             }) as FactEntry,
-      ) satisfies Parameters<typeof outbox.add>[2];
-      return (await outbox.add(kitchen.id, batchId, makers))?.map(e => e.id) ?? null;
+      );
     },
-    [kitchen.id, batchId, person.id, lastSeq],
+    [person.id, lastSeq],
+  );
+  const enter = useCallback<OpenBatch['enter']>(
+    async (facts, when) => {
+      const makers = await makersOf(facts, when);
+      return makers && ((await outbox.add(kitchen.id, batchId, makers))?.map(e => e.id) ?? null);
+    },
+    [makersOf, kitchen.id, batchId],
+  );
+  const sign = useCallback<OpenBatch['sign']>(
+    async (facts, when) => {
+      const makers = await makersOf(facts, when);
+      if (!makers) return [];
+      if (shared) return outbox.sign(kitchen.id, batchId, makers);
+      await outbox.add(kitchen.id, batchId, makers);
+      return [];
+    },
+    [makersOf, shared, kitchen.id, batchId],
   );
   const decide = useCallback<OpenBatch['decide']>(
     async (type, work, when) => {
@@ -99,7 +121,7 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
     [person.id, lastSeq],
   );
   return {
-    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, decide, busy } : null,
+    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, sign, decide, busy } : null,
     error,
   };
 }

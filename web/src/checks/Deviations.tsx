@@ -1,8 +1,10 @@
-import { drawLots } from '@cocotte/contract';
+import { drawLots, moveLot, readLot } from '@cocotte/contract';
 import type { Deviation, Note } from '@cocotte/core/batches';
 import { type Fault, dayOf, fieldText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
+import { Link } from 'react-router';
+import { v7 } from 'uuid';
 import type { OpenBatch } from '../batches/open-batch.ts';
 import { drawingOf, missingDraw } from '../batches/draws.ts';
 import type { When } from '../batches/when.ts';
@@ -12,7 +14,7 @@ import { useTyped } from '../kit/form.ts';
 import { Line } from '../kit/layout.tsx';
 import { Faults, Sheet, Soft } from '../kit/parts.tsx';
 import { unasked, useRead, words } from '../kit/readers.ts';
-import { call } from '../shell/call.ts';
+import { call, faultsOf } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMaySign } from '../shell/session.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
@@ -52,9 +54,7 @@ function SettleEntry({ batch, deviation, when }: { batch: OpenBatch; deviation: 
     minutes: byMinutes ? read.figure({ name: 'The minutes', min: 0, max: 1440 }) : unasked(null),
     reason: words('The reason'),
   }));
-  const settle = form.submit(async v => {
-    await batch.enter([['deviation.settled', { key: deviation.key, ...v }]], when);
-  });
+  const settle = form.submit(v => batch.sign([['deviation.settled', { key: deviation.key, ...v }]], when));
   return (
     <EntryForm
       form={form}
@@ -122,6 +122,22 @@ function NoteEntry({ batch, note }: { batch: OpenBatch; note: Note }) {
     );
     await changed();
   };
+  const count = async (lotId: string) => {
+    try {
+      const { lot } = await call(readLot, { params: { lotId } });
+      if (Number(lot.onHand) < 0)
+        await call(moveLot, {
+          params: { lotId },
+          body: { id: v7(), kind: 'count', quantity: '0', reason: say('lot.short.reason') },
+        });
+      await batch.enter([
+        ['deviation.settled', { key: note.key, reason: say('lot.short.reason'), minutes: null }],
+      ]);
+    } catch (error) {
+      setFaults(faultsOf(error));
+    }
+    await changed();
+  };
   const leave = () =>
     void batch.enter([
       ['deviation.settled', { key: note.key, reason: say('books.asItIs.reason'), minutes: null }],
@@ -138,9 +154,20 @@ function NoteEntry({ batch, note }: { batch: OpenBatch; note: Note }) {
             })}
           </Button>
         )}
-        <Button variant="outlined" onClick={leave}>
-          {say('books.asItIs')}
-        </Button>
+        {note.lot ? (
+          <>
+            <Button variant="outlined" onClick={() => void count(note.lot?.lotId ?? '')}>
+              {say('lot.short.count')}
+            </Button>
+            <Button component={Link} to={`/stores/lots/${note.lot.lotId}`} variant="outlined">
+              {say('books.lot', { label: note.lot.label })}
+            </Button>
+          </>
+        ) : (
+          <Button variant="outlined" onClick={leave}>
+            {say('books.asItIs')}
+          </Button>
+        )}
       </Line>
       <Faults faults={faults} />
     </>

@@ -28,11 +28,15 @@ export interface FollowOpts {
 
 const sleep = (ms: number, signal: AbortSignal) =>
   new Promise<void>(resolve => {
-    const timer = setTimeout(resolve, ms);
-    signal.addEventListener('abort', () => {
+    const over = () => {
       clearTimeout(timer);
+      window.removeEventListener('online', over);
       resolve();
-    });
+    };
+    const timer = setTimeout(over, ms);
+    signal.addEventListener('abort', over);
+    // Back on the net, nobody waits any longer.
+    window.addEventListener('online', over);
   });
 
 /** Nobody is signed in, or not in this kitchen: there is nothing to follow until somebody is. */
@@ -131,6 +135,8 @@ async function listen(
   const stopping = new AbortController();
   const stop = () => stopping.abort();
   signal.addEventListener('abort', stop);
+  // The device says itself that it is off the net: a stream may take long to find out.
+  window.addEventListener('offline', stop);
   let spoken = false;
   let watch = setTimeout(stop, FIRST_WORD_MS);
   try {
@@ -157,10 +163,13 @@ async function listen(
     }
   } catch (error) {
     if (error instanceof Dismissed) throw error;
-    return !spoken && stopping.signal.aborted && !signal.aborted ? 'held up' : 'ended';
+    return !spoken && stopping.signal.aborted && !signal.aborted && navigator.onLine !== false
+      ? 'held up'
+      : 'ended';
   } finally {
     clearTimeout(watch);
     signal.removeEventListener('abort', stop);
+    window.removeEventListener('offline', stop);
     stop();
   }
 }

@@ -135,8 +135,10 @@ function askToKeep(): void {
     .catch(() => undefined);
 }
 
-/** Erases what this device keeps of every kitchen, for whoever it was kept. */
-export async function eraseKept(): Promise<void> {
+/** Erases what this device keeps of every kitchen, for whoever it was kept, or for one person. */
+export async function eraseKept(personId = ''): Promise<void> {
   const all = (await indexedDB.databases?.()) ?? [];
-  await Promise.all(all.flatMap(({ name }) => (name?.startsWith(PREFIX) ? [deleteDB(name)] : [])));
+  await Promise.all(
+    all.flatMap(({ name }) => (name?.startsWith(PREFIX) && name.endsWith(personId) ? [deleteDB(name)] : [])),
+  );
 }

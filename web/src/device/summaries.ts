@@ -1,6 +1,6 @@
 import type { BatchView, FactEntry } from '@cocotte/contract';
 import type { BatchEvent } from '@cocotte/core/batches';
-import { type BatchSummary, assess, summarise } from '@cocotte/core/checks';
+import { type Assessment, type BatchSummary, assess, summarise } from '@cocotte/core/checks';
 
 export { isOpen } from '@cocotte/core/checks';
 
@@ -11,8 +11,13 @@ export interface OwnEntry {
   batchId: string;
 }
 
-/** What a batch's record says by itself; the same record is not folded twice. */
-const made = new WeakMap<BatchView, BatchSummary>();
+/** A batch's record as it was folded last, and from which entries of this device beside it. */
+interface Folded extends Assessment {
+  key: string;
+  events: BatchEvent[];
+  summary: BatchSummary | null;
+}
+const made = new WeakMap<BatchView, Folded>();
 
 /** The entries of a batch: what the server knows, and what this device still has to say. */
 export function entriesOf(view: BatchView, own: readonly OwnEntry[]): BatchEvent[] {
@@ -26,10 +31,22 @@ export function entriesOf(view: BatchView, own: readonly OwnEntry[]): BatchEvent
   ];
 }
 
+/**
+ * Where a batch stands, by its record and by what this device still has to say, with the entries it was folded from.
+ * Rail, Today and the batch itself ask for the same: it is folded once.
+ */
+export function assessed(view: BatchView, own: readonly OwnEntry[]): Folded {
+  const key = own.map(w => w.entry.id).join(' ');
+  const known = made.get(view);
+  if (known?.key === key) return known;
+  const events = own.length > 0 ? entriesOf(view, own) : view.events;
+  const folded: Folded = { key, events, ...assess(events), summary: null };
+  made.set(view, folded);
+  return folded;
+}
+
 /** A batch as lists show it, by its record and by what this device still has to say. */
 export function summaryOf(view: BatchView, own: readonly OwnEntry[]): BatchSummary {
-  if (own.length > 0) return summarise(assess(entriesOf(view, own)));
-  let summary = made.get(view);
-  if (!summary) made.set(view, (summary = summarise(assess(view.events))));
-  return summary;
+  const folded = assessed(view, own);
+  return (folded.summary ??= summarise(folded));
 }

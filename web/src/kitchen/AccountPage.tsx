@@ -1,4 +1,11 @@
-import { type SessionRow, changePassword, endSession, listSessions } from '@cocotte/contract';
+import {
+  type Person,
+  type SessionRow,
+  changePassword,
+  endSession,
+  listSessions,
+  setPin,
+} from '@cocotte/contract';
 import { type Fault, instantText } from '@cocotte/core/measure';
 import { Button } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -12,17 +19,21 @@ import { words } from '../kit/readers.ts';
 import { Saved } from '../kit/Saved.tsx';
 import { call, faultsOf } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
+import { say } from '../words/index.ts';
 import { browserWords } from './browser-words.ts';
 
 /** A person's own: where they are signed in, and their password. */
 export function AccountPage() {
-  const { person } = useHere();
+  const person = useHere().session.person as Person;
   return (
     <>
       <ViewHead title="Your password and devices" detail={`${person.name}, ${person.email}`} />
       <Columns of="1.6fr 1fr">
         <Sessions />
-        <PasswordForm />
+        <Stack>
+          <PasswordForm />
+          <PinForm personId={person.id} />
+        </Stack>
       </Columns>
     </>
   );
@@ -130,6 +141,49 @@ function PasswordForm() {
         </Stack>
       </form>
       <Saved times={saved} words="Changed. Your other sessions are over." />
+    </Sheet>
+  );
+}
+
+/** The PIN by which a person is known on this device, where several use it. */
+function PinForm({ personId }: { personId: string }) {
+  const client = useQueryClient();
+  const [saved, setSaved] = useState(0);
+  const form = useTyped({ password: '', pin: '' }, () => ({
+    password: words(say('password.label')),
+    pin: words(say('pin.label')),
+  }));
+  const set = form.submit(async body => {
+    client.setQueryData(['session'], await call(setPin, { params: { personId }, body }));
+    form.again();
+    setSaved(n => n + 1);
+  });
+  return (
+    <Sheet title={say('pin.title')}>
+      <Soft>{say('pin.why')}</Soft>
+      <form noValidate onSubmit={set}>
+        <Stack sx={{ mt: 2 }}>
+          <Text
+            at={form.at('password')}
+            label={say('password.label')}
+            type="password"
+            autoComplete="current-password"
+          />
+          <Text
+            at={form.at('pin')}
+            label={say('pin.label')}
+            type="password"
+            autoComplete="off"
+            slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+            hint={say('pin.hint')}
+          />
+          <Faults faults={form.faults} />
+          <Button type="submit" variant="outlined" disabled={form.busy} sx={{ justifySelf: 'start' }}>
+            {say('pin.set')}
+          </Button>
+        </Stack>
+      </form>
+      <Saved times={saved} words={say('pin.saved')} />
     </Sheet>
   );
 }

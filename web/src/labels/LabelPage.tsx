@@ -1,6 +1,13 @@
+import type { JarSizeId } from '@cocotte/core/jars';
 import { labelSheet, printLabels } from '@cocotte/contract';
 import type { LabelContent } from '@cocotte/core/batches';
-import { type LabelStock, LABEL_STOCKS, labelContent } from '@cocotte/core/labels';
+import {
+  FIGURE_OVER_SIZE,
+  type LabelStock,
+  LABEL_STOCKS,
+  labelContent,
+  netFigures_mm,
+} from '@cocotte/core/labels';
 import { type Fault, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText, jarSize } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
@@ -72,7 +79,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
         <Stack>
           <Sheet title="The label" aside="about its true size">
             {content.ok ? (
-              <LabelFace label={content.label} stock={stock} />
+              <LabelFace label={content.label} stock={stock} size={size} />
             ) : (
               <Faults faults={content.faults} />
             )}
@@ -164,7 +171,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
 }
 
 /** The label as it will be printed, in outline: the PDF is the one at true size. */
-function LabelFace({ label, stock }: { label: LabelContent; stock: LabelStock }) {
+function LabelFace({ label, stock, size }: { label: LabelContent; stock: LabelStock; size: JarSizeId }) {
   const { kitchen } = useHere();
   return (
     <Box
@@ -201,7 +208,6 @@ function LabelFace({ label, stock }: { label: LabelContent; stock: LabelStock })
         }}
       >
         <Box>
-          <Box sx={{ fontSize: '10pt', fontWeight: 700 }}>{label.netContents}</Box>
           {label.maker}, {label.address}
           <br />
           <strong>Lot {label.lotCode}</strong>
@@ -213,6 +219,15 @@ function LabelFace({ label, stock }: { label: LabelContent; stock: LabelStock })
               Best from {dayText(label.readyFrom, kitchen)}
             </>
           )}
+          <Box
+            sx={{
+              fontSize: `${netFigures_mm(size) / FIGURE_OVER_SIZE}mm`,
+              fontWeight: 700,
+              lineHeight: 1.15,
+            }}
+          >
+            {label.netContents}
+          </Box>
         </Box>
         <Box
           sx={{

@@ -28,11 +28,16 @@ const LOCK = 'cocotte-outbox-delivery';
 const PAUSE_MS = { first: 800, longest: 5000 };
 const AT_ONCE = 100;
 const SENT_KEPT = 300;
+/** What the server says where it takes nothing of a person from this device: what they entered waits for them. */
+const NOT_HERE = new Set(['sign-in', 'not-here', 'no-kitchen']);
 
 let view: OutboxView = { waiting: [], sent: [], away: false, unkept: [], stalled: [] };
 const listeners = new Set<() => void>();
 const news = 'BroadcastChannel' in globalThis ? new BroadcastChannel(NEWS) : null;
-let who: { personId: string } | null = null;
+/** Who stands at this device: what they entered is seen. What others left here is delivered unseen. */
+let present: readonly string[] = [];
+/** Everything that waits here, of whomever. */
+let all: readonly Waiting[] = [];
 let delivered: (batchId: string) => void = () => undefined;
 let delivering = false;
 
@@ -42,10 +47,13 @@ function show(next: Partial<OutboxView>): void {
 }
 
 async function reload(): Promise<void> {
-  // What somebody else entered here and is not delivered waits for them, unseen.
   // Where nothing can be kept, nothing waits.
-  const all = await store.waiting().catch(() => []);
-  show({ waiting: all.filter(w => w.entry.personId === who?.personId) });
+  showAll(await store.waiting().catch(() => []));
+}
+
+function showAll(now: readonly Waiting[]): void {
+  all = now;
+  show({ waiting: all.filter(w => present.includes(w.entry.personId)) });
 }
 
 async function changed(): Promise<void> {
@@ -63,9 +71,9 @@ export const outbox = {
 
   view: (): OutboxView => view,
 
-  /** Says who is signed in and what to do once a batch's entries have arrived. */
-  async open(person: { personId: string }, onDelivered: (batchId: string) => void): Promise<void> {
-    who = person;
+  /** Says who stands at this device and what to do once a batch's entries have arrived. */
+  async open(people: readonly string[], onDelivered: (batchId: string) => void): Promise<void> {
+    present = people;
     delivered = onDelivered;
     await reload();
     void deliver();
@@ -80,15 +88,36 @@ export const outbox = {
     batchId: string,
     makers: readonly ((device: DeviceCount) => FactEntry)[],
   ): Promise<FactEntry[] | null> {
-    let entries: FactEntry[];
+    let kept: Waiting[];
     try {
-      entries = await store.keep(kitchenId, batchId, makers);
+      kept = await store.keep(kitchenId, batchId, makers);
     } catch {
       return straight(kitchenId, batchId, makers);
     }
-    await changed();
+    showAll([...all, ...kept]);
+    news?.postMessage('');
     void deliver();
-    return entries;
+    return kept.map(w => w.entry);
+  },
+
+  /**
+   * Enters what its person answers for by a PIN: it goes straight to the kitchen, which alone knows the PIN.
+   *
+   * @returns what is wrong; nothing where it was taken
+   */
+  async sign(
+    kitchenId: string,
+    batchId: string,
+    makers: readonly ((device: DeviceCount) => FactEntry)[],
+  ): Promise<Fault[]> {
+    const entries: FactEntry[] = [];
+    // oxlint-disable-next-line no-await-in-loop -- each count is drawn after the one before
+    for (const make of makers) entries.push(make(await store.draw()));
+    try {
+      return (await send(kitchenId, batchId, entries, '')).faults;
+    } catch (error) {
+      return error instanceof CallError && error.away ? [misread('not-signed').fault] : faultsOf(error);
+    }
   },
 
   /** What could not be kept was read. */
@@ -112,16 +141,8 @@ async function straight(
 ): Promise<FactEntry[] | null> {
   const entries = makers.map(make => make(store.countUnkept()));
   try {
-    const { answers } = await call(appendFacts, {
-      params: { batchId },
-      body: deliveryOf(kitchenId, entries),
-      kitchenId,
-    });
-    const kept = new Set(answers.filter(a => a.outcome === 'kept').map(a => a.id));
-    const taken = entries.filter(e => kept.has(e.id));
-    const now = taken.map(entry => ({ key: -1, kitchenId, batchId, entry, refused: null }));
-    show({ sent: [...view.sent, ...now].slice(-SENT_KEPT), unkept: answers.flatMap(a => a.faults) });
-    delivered(batchId);
+    const { taken, faults } = await send(kitchenId, batchId, entries);
+    show({ unkept: faults });
     return taken.length === entries.length ? entries : null;
   } catch (error) {
     show({ unkept: [misread('not-kept').fault, ...faultsOf(error)] });
@@ -129,48 +150,78 @@ async function straight(
   }
 }
 
+/** Sends entries now, and shows those that were taken until the record that is read back holds them. */
+async function send(kitchenId: string, batchId: string, entries: FactEntry[], pin?: string) {
+  const { answers } = await call(appendFacts, {
+    params: { batchId },
+    body: deliveryOf(kitchenId, entries),
+    kitchenId,
+    personId: personOf(entries),
+    ...(pin === undefined ? {} : { pin }),
+  });
+  const kept = new Set(answers.filter(a => a.outcome === 'kept').map(a => a.id));
+  const taken = entries.filter(e => kept.has(e.id));
+  const now = taken.map(entry => ({ key: -1, kitchenId, batchId, entry, refused: null }));
+  show({ sent: [...view.sent, ...now].slice(-SENT_KEPT) });
+  delivered(batchId);
+  return { taken, faults: answers.flatMap(a => a.faults) };
+}
+
+const personOf = (entries: readonly FactEntry[]): string => (entries[0] as FactEntry).personId;
+
 /** A delivery of entries that were made in one kitchen by one person. */
 const deliveryOf = (kitchenId: string, events: FactEntry[]) => ({
-  personId: (events[0] as FactEntry).personId,
+  personId: personOf(events),
   kitchenId,
   sentAt: new Date().toISOString(),
   recordShape: RECORD_SHAPE,
   events,
 });
 
+/** Was asked for while a delivery ran: it looks once more at what had to wait for its person. */
+let again = false;
+
 async function deliver(): Promise<void> {
+  again = true;
   if (delivering) return;
   delivering = true;
-  let signedOut = false;
-  const all = async () => {
-    signedOut = await run();
-  };
   try {
-    // Web Locks need a protected page; without them this tab delivers alone, and the server takes each entry once.
-    if (navigator.locks) await navigator.locks.request(LOCK, all);
-    else await all();
+    while (again) {
+      again = false;
+      // Web Locks need a protected page; without them this tab delivers alone, and the server takes each entry once.
+      if (navigator.locks) await navigator.locks.request(LOCK, run);
+      else await run();
+    }
   } finally {
     delivering = false;
   }
-  // What was added in the last moment of it; for somebody who is signed out it waits until they are back.
-  if (!signedOut && mine().length > 0) void deliver();
 }
 
-/** Entries of whoever is signed in, in whichever of their kitchens: each is sent to the kitchen it was made in. */
-const mine = () => view.waiting.filter(w => !w.refused);
+/** Entries that may be delivered, by batch, kitchen and person: each is sent to the kitchen it was made in, for whoever made it. */
+function groups(): Map<string, Waiting[]> {
+  const out = new Map<string, Waiting[]>();
+  for (const w of all) {
+    if (w.refused) continue;
+    const key = `${w.batchId} ${w.kitchenId} ${w.entry.personId}`;
+    out.set(key, [...(out.get(key) ?? []), w]);
+  }
+  return out;
+}
 
-/** @returns whether it ended because nobody is signed in */
-async function run(): Promise<boolean> {
+/** Delivers until nothing is left but what waits for its person. */
+async function run(): Promise<void> {
   let pause_ms = PAUSE_MS.first;
+  /** For whom this device may not deliver just now: what they entered waits until they are back. */
+  const missing = new Set<string>();
   for (;;) {
     await reload();
-    const batches = [...new Set(mine().map(w => w.batchId))];
-    if (batches.length === 0) return false;
+    const ready = [...groups().values()].filter(g => !missing.has(personOf(g.map(w => w.entry))));
+    if (ready.length === 0) return;
     let waits = false;
     // A batch that cannot be delivered just now does not hold the others.
-    for (const batchId of batches) {
-      const outcome = await deliverOf(batchId);
-      if (outcome === 'signed out') return true;
+    for (const group of ready) {
+      const outcome = await deliverOf(group.slice(0, AT_ONCE));
+      if (outcome === 'not here') missing.add(personOf(group.map(w => w.entry)));
       if (outcome === 'waits') waits = true;
       if (view.away) break;
     }
@@ -183,21 +234,22 @@ async function run(): Promise<boolean> {
   }
 }
 
-/** Delivers what waits of one batch, up to a hundred entries. */
-async function deliverOf(batchId: string): Promise<'taken' | 'waits' | 'signed out'> {
-  const [first] = mine().filter(w => w.batchId === batchId);
+/** Delivers entries of one batch by one person. */
+async function deliverOf(group: Waiting[]): Promise<'taken' | 'waits' | 'not here'> {
+  const [first] = group;
   if (!first) return 'taken';
-  const group = mine()
-    .filter(w => w.batchId === batchId && w.kitchenId === first.kitchenId)
-    .slice(0, AT_ONCE);
+  const { batchId, kitchenId } = first;
+  const { personId } = first.entry;
+  const seen = present.includes(personId);
   try {
     const { answers } = await call(appendFacts, {
       params: { batchId },
       body: deliveryOf(
-        first.kitchenId,
+        kitchenId,
         group.map(w => w.entry),
       ),
-      kitchenId: first.kitchenId,
+      kitchenId,
+      personId,
       once: true,
     });
     const outcome = new Map(answers.map(a => [a.id, a]));
@@ -206,7 +258,7 @@ async function deliverOf(batchId: string): Promise<'taken' | 'waits' | 'signed o
       const answer = outcome.get(w.entry.id);
       return answer?.outcome === 'refused' ? [{ ...w, refused: answer.faults }] : [];
     });
-    show({ sent: [...view.sent, ...taken].slice(-SENT_KEPT), away: false, stalled: [] });
+    show({ sent: [...view.sent, ...(seen ? taken : [])].slice(-SENT_KEPT), away: false, stalled: [] });
     await store.settle(
       taken.map(w => w.key),
       refused,
@@ -216,7 +268,8 @@ async function deliverOf(batchId: string): Promise<'taken' | 'waits' | 'signed o
     return taken.length + refused.length > 0 ? 'taken' : 'waits';
   } catch (error) {
     const away = !(error instanceof CallError) || error.away;
-    show({ away, stalled: away ? view.stalled : faultsOf(error) });
-    return error instanceof CallError && error.status === 401 ? 'signed out' : 'waits';
+    const notHere = error instanceof CallError && NOT_HERE.has(error.code);
+    show({ away, stalled: away || notHere || !seen ? view.stalled : faultsOf(error) });
+    return notHere ? 'not here' : 'waits';
   }
 }

@@ -59,17 +59,22 @@ export async function keep(
   kitchenId: string,
   batchId: string,
   makers: readonly ((device: DeviceCount) => FactEntry)[],
-): Promise<FactEntry[]> {
-  const tx = (await database()).transaction(['entries', 'device'], 'readwrite');
+): Promise<Waiting[]> {
+  const db = await database();
+  const tx = db.transaction(['entries', 'device'], 'readwrite');
   const device = (await tx.objectStore('device').get(THIS)) as { id: string; counter: number };
   const entries = makers.map((make, i) =>
     make({ deviceId: device.id, deviceCounter: device.counter + i + 1 }),
   );
   void tx.objectStore('device').put({ ...device, counter: device.counter + makers.length }, THIS);
-  for (const entry of entries)
-    void tx.objectStore('entries').add({ kitchenId, batchId, entry, refused: null });
+  const kept = entries.map(entry => ({ kitchenId, batchId, entry, refused: null }));
+  const keys = await Promise.all(kept.map(w => tx.objectStore('entries').add(w)));
   await tx.done;
-  return entries;
+  // It is kept, and can be shown; a moment later the disk has it too, and it outlives the power.
+  const flush = db.transaction('device', 'readwrite', { durability: 'strict' });
+  void flush.store.get(THIS).then(now => now && flush.store.put(now, THIS));
+  flush.done.catch(() => undefined);
+  return kept.map((w, i) => ({ ...w, key: keys[i] as number }));
 }
 
 /** A device that remembers nothing is another one each time its page is opened. */

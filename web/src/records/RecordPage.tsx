@@ -1,6 +1,6 @@
 import { recordSheet } from '@cocotte/contract';
 import { isDecision } from '@cocotte/core/batches';
-import { altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
+import { type Fault, altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { KNOWN_WORDS, type RecordLine, eventWords, isRemark, recordOf } from '@cocotte/core/records';
 import { Box, Button } from '@mui/material';
@@ -12,7 +12,7 @@ import { addressOf } from '../shell/call.ts';
 import { Facts, Stack } from '../kit/layout.tsx';
 import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
-import { Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
+import { Faults, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay, useMaySign } from '../shell/session.tsx';
 import { say } from '../words/index.ts';
 import { CorrectDialog } from './CorrectDialog.tsx';
@@ -46,7 +46,9 @@ function Record({ batch }: { batch: OpenBatch }) {
   /** What became of a correction; null for what is none. */
   const told = (row: (typeof rows)[number]) =>
     row.of && batch.state.amendments[row.of.event.id]?.corrections.find(c => c.correctionId === row.event.id);
-  const sign = (correctionId: string) => void batch.enter([['correction.signed', { correctionId }]]);
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const sign = async (correctionId: string) =>
+    setFaults(await batch.sign([['correction.signed', { correctionId }]]));
   return (
     <>
       <ViewHead
@@ -75,6 +77,7 @@ function Record({ batch }: { batch: OpenBatch }) {
         </Button>
       </ViewHead>
       <NewerEntries batch={batch} />
+      <Faults faults={faults} />
       <Stack>
         <Sheet>
           <Facts
@@ -182,7 +185,7 @@ function Record({ batch }: { batch: OpenBatch }) {
                           className="no-print"
                           sx={{ whiteSpace: 'nowrap' }}
                           aria-label={`Sign correction ${seq.get(r.event.id)}`}
-                          onClick={() => sign(r.event.id)}
+                          onClick={() => void sign(r.event.id)}
                         >
                           {say('record.sign')}
                         </Button>

@@ -1,25 +1,18 @@
-import { signOut, switchKitchen } from '@cocotte/contract';
+import { leaveCounter, signOut, switchKitchen } from '@cocotte/contract';
 import { altitudeText } from '@cocotte/core/measure';
-import {
-  Box,
-  Button,
-  ButtonBase,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  Divider,
-  Menu,
-  MenuItem,
-} from '@mui/material';
+import { Box, ButtonBase, Divider, Menu, MenuItem } from '@mui/material';
 import { say } from '../words/index.ts';
 import { useColorScheme } from '@mui/material/styles';
-import { useState, useSyncExternalStore } from 'react';
+import { Suspense, lazy, useState, useSyncExternalStore } from 'react';
 import { useNavigate } from 'react-router';
-import { records } from '../device/index.ts';
+import { eraseKept, records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
+import { act } from './acting.ts';
 import { call } from './call.ts';
 import { useHere, useTakeSession } from './session.tsx';
+
+const AddPersonDialog = lazy(async () => ({ default: (await import('./People.tsx')).AddPersonDialog }));
+const UndeliveredAsked = lazy(async () => ({ default: (await import('./People.tsx')).UndeliveredAsked }));
 
 /** Behind the kitchen's name: settings, people, other kitchens, day and night, signing out. */
 export function KitchenMenu({
@@ -32,13 +25,14 @@ export function KitchenMenu({
   /** Forgets what this device keeps for whoever was signed in. */
   onSignOut: () => Promise<void>;
 }) {
-  const { kitchen, session, role, person } = useHere();
+  const { kitchen, session, role, person, atCounter } = useHere();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { mode, setMode, systemMode } = useColorScheme();
   const take = useTakeSession();
   const navigate = useNavigate();
   const night = (mode === 'system' ? systemMode : mode) === 'dark';
   const [asked, setAsked] = useState(false);
+  const [adding, setAdding] = useState(false);
   const kept = useSyncExternalStore(outbox.subscribe, outbox.view).waiting.filter(w => !w.refused).length;
   const here = !useSyncExternalStore(records.subscribe, records.view).reached || kept > 0;
   const close = () => {
@@ -47,6 +41,7 @@ export function KitchenMenu({
   };
   const item = (words: string, then: () => void) => (
     <MenuItem
+      key={words}
       onClick={() => {
         close();
         then();
@@ -67,6 +62,12 @@ export function KitchenMenu({
     await onSignOut();
     take({ ...session, person: null, kitchens: [], kitchenId: null, demo: null });
     window.location.assign('/');
+  };
+  /** Who was tapped goes; the device works on in the name of whoever is signed in. */
+  const leaves = async (personId: string) => {
+    take({ ...(await call(leaveCounter, { params: { personId } })), kitchenId: kitchen.id });
+    act(null);
+    await eraseKept(personId);
   };
   const go = async (kitchenId: string) => {
     close();
@@ -103,12 +104,23 @@ export function KitchenMenu({
         >
           {kitchen.name}
         </Box>
-        <Box component="span" sx={{ color: here ? 'live.main' : undefined }}>
+        <Box
+          component="span"
+          sx={{
+            display: 'block',
+            color: here ? 'live.main' : undefined,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
           {here
             ? say('mark.here')
-            : kitchen.placed
-              ? altitudeText(kitchen.altitude_m, kitchen)
-              : 'not set up'}
+            : atCounter.length > 1
+              ? person.name
+              : kitchen.placed
+                ? altitudeText(kitchen.altitude_m, kitchen)
+                : 'not set up'}
           {!here && (
             <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
               {' · '}
@@ -127,6 +139,13 @@ export function KitchenMenu({
           {person.name}, {role}
         </Box>
         <Divider component="li" />
+        {atCounter.map(
+          c => c.id !== person.id && item(say('counter.turn', { name: c.name }), () => act(c.id)),
+        )}
+        {item(say('counter.add'), () => setAdding(true))}
+        {person.id !== session.person?.id &&
+          item(say('counter.leaves', { name: person.name }), () => void leaves(person.id))}
+        <Divider component="li" />
         {item('Your password and devices', () => void navigate('/account'))}
         {item('Kitchen settings', () => void navigate('/kitchen'))}
         {role === 'owner' && item('People', () => void navigate('/kitchen/people'))}
@@ -144,42 +163,12 @@ export function KitchenMenu({
         <Divider component="li" />
         <MenuItem onClick={askToLeave}>Sign out</MenuItem>
       </Menu>
-      <UndeliveredAsked
-        open={asked}
-        kept={kept}
-        onClose={() => setAsked(false)}
-        onLeave={() => void leave()}
-      />
+      <Suspense>
+        {adding && <AddPersonDialog onClose={() => setAdding(false)} />}
+        {asked && (
+          <UndeliveredAsked kept={kept} onClose={() => setAsked(false)} onLeave={() => void leave()} />
+        )}
+      </Suspense>
     </>
-  );
-}
-
-/** Asks before somebody signs out whose entries have not arrived. */
-function UndeliveredAsked({
-  open,
-  kept,
-  onClose,
-  onLeave,
-}: {
-  open: boolean;
-  kept: number;
-  onClose: () => void;
-  onLeave: () => void;
-}) {
-  return (
-    <Dialog open={open} onClose={onClose} maxWidth="xs" aria-labelledby="undelivered-title">
-      <DialogTitle id="undelivered-title" variant="h2">
-        {say('signOut.undelivered', { n: kept })}
-      </DialogTitle>
-      <DialogContent>{say('signOut.undelivered.why')}</DialogContent>
-      <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
-        <Button variant="outlined" onClick={onLeave}>
-          {say('signOut.anyway')}
-        </Button>
-        <Button autoFocus variant="contained" onClick={onClose}>
-          {say('signOut.stay')}
-        </Button>
-      </DialogActions>
-    </Dialog>
   );
 }

@@ -2,17 +2,28 @@ import { Box } from '@mui/material';
 import { Mark } from '../kit/Mark.tsx';
 import { Waiting } from '../kit/Loaded.tsx';
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  Suspense,
+  lazy,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Outlet, useLocation, useNavigationType } from 'react-router';
 import { type Changed, records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
+import { actingId, counterOf, onActing } from './acting.ts';
 import { askTime } from './call.ts';
 import { askingBy } from './clock.ts';
 import { KitchenMenu } from './KitchenMenu.tsx';
 import { useKeys } from './keys.ts';
 import { DeviceBars } from './DeviceBars.tsx';
 import { OutboxBar } from './OutboxBar.tsx';
+import { pinAsked } from './pin.ts';
 import { useToday } from './rail.ts';
 import { NotSetUp } from './NotSetUp.tsx';
 import { type Here, HereContext, kitchenOfTab, useKitchen, useSession } from './session.tsx';
@@ -24,19 +35,25 @@ import { figuresAsIn } from '../words/index.ts';
 // Fetched when they are first asked for.
 const FindDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).FindDialog }));
 const KeysDialog = lazy(async () => ({ default: (await import('./Overlays.tsx')).KeysDialog }));
+const PinDialog = lazy(async () => ({ default: (await import('./People.tsx')).PinDialog }));
 
 /** The frame of every view inside a kitchen: workline above, stove rail below. */
 export function Shell({ onSignOut }: { onSignOut: () => Promise<void> }) {
   const { data: session } = useSession();
   const mine = session ? kitchenOfTab(session) : null;
   const { data: kitchen } = useKitchen(mine?.id ?? null);
-  const here = useMemo<Here | null>(
-    () =>
-      session?.person && mine && kitchen
-        ? { person: session.person, role: mine.role, maySign: mine.maySign, kitchen, session }
-        : null,
-    [session, mine, kitchen],
-  );
+  const acting = useSyncExternalStore(onActing, actingId);
+  const here = useMemo<Here | null>(() => {
+    if (!session?.person || !mine || !kitchen) return null;
+    const users = counterOf(session, mine.id);
+    const atCounter = users.filter(c => !c.left);
+    const { id, name, role, maySign } = atCounter.find(c => c.id === acting) ?? {
+      ...session.person,
+      role: mine.role,
+      maySign: mine.maySign,
+    };
+    return { person: { id, name }, role, maySign, kitchen, session, atCounter, shared: mine.shared };
+  }, [session, mine, kitchen, acting]);
   if (!here) return <Waiting />;
   figuresAsIn(here.kitchen);
   return (
@@ -104,14 +121,20 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void>
   useAskedClock();
   useKeys({ find, help });
   useTop();
-  const { person, kitchen } = here;
-  useEffect(() => {
-    void outbox.open({ personId: person.id }, () => records.look());
-    return records.open(kitchen.id, person.id, what => {
-      for (const queryKey of what.flatMap(w => ASKED_ANEW[w]))
-        void client.invalidateQueries({ queryKey: [queryKey] });
-    });
-  }, [client, person.id, kitchen.id]);
+  const { kitchen, atCounter, session } = here;
+  // The records are kept for whoever is signed in, whoever acts: a tap on a name changes nothing of what is held.
+  const keeperId = session.person?.id ?? '';
+  useEffect(
+    () =>
+      records.open(kitchen.id, keeperId, what => {
+        for (const queryKey of what.flatMap(w => ASKED_ANEW[w]))
+          void client.invalidateQueries({ queryKey: [queryKey] });
+      }),
+    [client, keeperId, kitchen.id],
+  );
+  const present = [...new Set([keeperId, ...atCounter.map(c => c.id)])].join(' ');
+  useEffect(() => void outbox.open(present.split(' '), () => records.look()), [present]);
+  const pin = useSyncExternalStore(pinAsked.subscribe, pinAsked.view);
   return (
     <Box sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
       <Box
@@ -188,6 +211,7 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void>
       <Suspense>
         {open === 'find' && <FindDialog onClose={() => setOpen(null)} />}
         {open === 'keys' && <KeysDialog onClose={() => setOpen(null)} />}
+        {pin && <PinDialog key={pin.fault.what} fault={pin.fault} onAnswer={pin.answer} />}
       </Suspense>
     </Box>
   );

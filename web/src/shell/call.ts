@@ -1,5 +1,12 @@
-import { type Endpoint, type Problem, SERVER_TIME_HEADER } from '@cocotte/contract';
+import {
+  type Endpoint,
+  PERSON_HEADER,
+  PIN_HEADER,
+  type Problem,
+  SERVER_TIME_HEADER,
+} from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
+import { actingId } from './acting.ts';
 import { learnOffset } from './clock.ts';
 import { tabKitchen } from './tab-kitchen.ts';
 import { misread } from '../words/index.ts';
@@ -55,7 +62,21 @@ interface Input<P, Q, B> {
   kitchenId?: string;
   /** Sent once only: whoever calls sends it again by itself. */
   once?: boolean;
+  /** Who acts; whoever was tapped last at this device unless given. */
+  personId?: string;
+  /** The PIN of who acts; empty to be asked for it. */
+  pin?: string;
 }
+
+/** Asks whoever acts for their PIN; null where they would rather not. */
+export type PinAsker = (fault: Fault) => Promise<string | null>;
+let askPin: PinAsker | null = null;
+/** Says who asks for PINs. */
+export function askPinsBy(by: PinAsker | null): void {
+  askPin = by;
+}
+/** Answers of a server that wants a PIN, or another one. */
+const PIN_CODES = new Set(['pin', 'no-pin', 'pin-locked']);
 
 /** Keeps replies on the device, for when the kitchen cannot be reached. */
 export interface ReplyKeeper {
@@ -90,6 +111,8 @@ async function ask<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q
  * Calls an endpoint. What found nobody, or was turned away for a moment, is sent again as it is, under the same ids,
  * before anything is said: the server does nothing twice.
  *
+ * What takes a PIN on a device that several people use is asked for it here.
+ *
  * @returns its reply
  * @throws CallError with the faults to show beside their fields
  */
@@ -97,6 +120,17 @@ export async function call<P, Q, B, R>(
   endpoint: Endpoint<P, Q, B, R>,
   input: Input<P, Q, B> = {},
 ): Promise<R> {
+  try {
+    return await callAgain(endpoint, input);
+  } catch (error) {
+    const [fault] = error instanceof CallError && PIN_CODES.has(error.code) ? error.faults : [];
+    const pin = fault && askPin ? await askPin(fault) : null;
+    if (pin === null) throw error;
+    return call(endpoint, { ...input, pin });
+  }
+}
+
+async function callAgain<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q, B>): Promise<R> {
   // A question that is asked again by its view needs no second asking here.
   if (endpoint.method === 'GET') return ask(endpoint, input);
   const pauses = input.once ? [] : AGAIN_AFTER_MS;
@@ -115,13 +149,17 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
   const sent_ms = performance.now();
   let response: Response;
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
+  const acting = endpoint.path.startsWith('/api/kitchens/') ? (input.personId ?? actingId()) : null;
   try {
     response = await fetch(addressOf(endpoint, (input.params ?? {}) as P, input.query, input.kitchenId), {
       method: endpoint.method,
       credentials: 'same-origin',
-      ...(hasBody
-        ? { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(input.body ?? {}) }
-        : {}),
+      headers: {
+        ...(hasBody ? { 'Content-Type': 'application/json' } : {}),
+        ...(acting ? { [PERSON_HEADER]: acting } : {}),
+        ...(input.pin === undefined ? {} : { [PIN_HEADER]: input.pin }),
+      },
+      ...(hasBody ? { body: JSON.stringify(input.body ?? {}) } : {}),
     });
   } catch {
     throw new CallError(0, 'no-answer', [away()]);

@@ -1,11 +1,35 @@
+import { type IDBPDatabase, deleteDB, openDB } from 'idb';
 import { CallError } from './call.ts';
 
-/** Session and kitchen as they were last read, so that the page opens where the kitchen cannot be reached. */
-const KEPT = 'cocotte.here';
+/**
+ * Session and kitchen as they were last read, so that the page opens where the kitchen cannot be reached. In IndexedDB: a
+ * browser writes its local storage down only now and then, and one that is killed forgets what it had not written.
+ */
+const KEPT = 'cocotte-kept here';
+const TOLD = 'told';
+let opened: Promise<IDBPDatabase> | null = null;
+const database = (): Promise<IDBPDatabase> =>
+  (opened ??= openDB(KEPT, 1, {
+    upgrade: db => void db.createObjectStore(TOLD),
+    // Signing out in another tab erases it: this one lets go.
+    blocking: (_was, _wanted, event) => (event.target as IDBDatabase).close(),
+  }));
 /** Asked for again so often while only what is kept is known. */
 const AGAIN_MS = 5000;
 /** What belongs to the device and not to whoever uses it: it stays when somebody signs out. */
 const OF_THE_DEVICE = new Set(['cocotte.clock', 'cocotte.device', 'cocotte.counter', 'cocotte.keys-off']);
+
+async function keep(what: string, told: object): Promise<void> {
+  await (await database()).put(TOLD, told, what);
+}
+
+/** Nobody is here: nothing is known of whoever was. */
+async function forget(): Promise<void> {
+  const db = await opened?.catch(() => null);
+  db?.close();
+  opened = null;
+  await deleteDB(KEPT);
+}
 
 const isKept = new WeakSet<object>();
 let forgotten = false;
@@ -20,21 +44,19 @@ export async function orKept<T extends object>(
   ask: () => Promise<T>,
   worth: (told: T) => boolean = () => true,
 ): Promise<T> {
-  const key = `${KEPT}.${what}`;
   try {
     const told = await ask();
-    try {
-      // What comes after signing out is not written back.
-      if (forgotten || !worth(told)) localStorage.removeItem(key);
-      else localStorage.setItem(key, JSON.stringify(told));
-    } catch {
-      // A browser that keeps nothing opens no page without the kitchen.
-    }
+    // What comes after signing out is not written back. A browser that keeps nothing opens no page without the kitchen.
+    if (!forgotten) void (worth(told) ? keep(what, told) : forget()).catch(() => undefined);
     return told;
   } catch (error) {
-    const text = error instanceof CallError && error.away ? localStorage.getItem(key) : null;
-    if (text === null) throw error;
-    const kept = JSON.parse(text) as T;
+    const kept =
+      error instanceof CallError && error.away
+        ? ((await database()
+            .then(db => db.get(TOLD, what))
+            .catch(() => undefined)) as T | undefined)
+        : undefined;
+    if (kept === undefined) throw error;
     isKept.add(kept);
     return kept;
   }

@@ -1,4 +1,10 @@
-import { type Membership, type SessionView, readKitchen, readSession } from '@cocotte/contract';
+import {
+  type AtCounter,
+  type Membership,
+  type SessionView,
+  readKitchen,
+  readSession,
+} from '@cocotte/contract';
 import type { Kitchen, Role } from '@cocotte/core/kitchen';
 import { mayAct } from '@cocotte/core/kitchen';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -9,7 +15,12 @@ import { enterTabKitchen, tabKitchen } from './tab-kitchen.ts';
 
 /** Who is signed in and in which kitchen: known to every view inside the shell. */
 export interface Here {
-  person: { id: string; name: string; email: string };
+  /** Who acts: whoever was tapped last at a device that several use, else whoever is signed in. */
+  person: { id: string; name: string };
+  /** Who stands at this device, whoever acts among them. */
+  atCounter: AtCounter[];
+  /** Several people use this device: signing takes a PIN. */
+  shared: boolean;
   role: Role;
   /** May release jars and sign. */
   maySign: boolean;

@@ -14,11 +14,21 @@ afterEach(cleanup);
 /** Puts a part of the interface on the page, in a kitchen, at an address. */
 export function show(part: ReactElement, kitchen: Kitchen = kitchenOf('en-US', true)) {
   const here: Here = {
-    person: { id: 'p', name: 'Wren', email: 'wren@example.org' },
+    person: { id: 'p', name: 'Wren' },
     role: 'owner',
+    atCounter: [],
+    shared: false,
     maySign: true,
     kitchen,
-    session: { person: null, kitchens: [], kitchenId: kitchen.id, empty: false, demo: null, secure: true },
+    session: {
+      person: null,
+      kitchens: [],
+      kitchenId: kitchen.id,
+      counter: [],
+      empty: false,
+      demo: null,
+      secure: true,
+    },
   };
   const router = createMemoryRouter([
     { path: '/', element: part },

@@ -1,7 +1,7 @@
 import { type AmountQuestion, readAmount } from '@cocotte/core/measure';
-import { type Pasted, type PastedLine, readPasted } from '@cocotte/core/exchange';
+import { type Pasted, type PastedLine, missingWeight, readPasted } from '@cocotte/core/exchange';
 import type { Ingredient } from '@cocotte/core/ingredients';
-import { emptyRecipe, factsOf } from '@cocotte/core/recipes';
+import { basisFor, emptyRecipe, factsOf } from '@cocotte/core/recipes';
 import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,6 +12,7 @@ import { List } from '../../kit/List.tsx';
 import { faultText } from '../../kit/readers.ts';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
 import { useLibrary } from '../library.ts';
 
 /** What a person settled about one pasted line; by its line number and text, so that editing the text keeps the rest. */
@@ -34,13 +35,18 @@ export function PastePage() {
     [deferred, kitchen.locale, library],
   );
   const lines = read.lines.map(l => settle(l, settled[keyOf(l)], kitchen.locale, library.byId));
-  const open = lines.filter(l => l.faults.length > 0 || l.ask !== null || l.unread !== '').length;
+  // Without its amount a line would go on as one piece of it.
+  const noAmount = lines.some(l => !l.line.amount.toTaste && l.faults.some(f => f.path === 'amount'));
+  const asks = noAmount || lines.some(l => l.ask !== null || l.which.length > 0);
+  const open = lines.filter(
+    l => l.faults.length > 0 || l.ask !== null || l.which.length > 0 || l.unread !== '',
+  ).length;
   const unread = read.unread.filter(u => !dropped.has(`${u.number} ${u.text}`));
   const put = (line: PastedLine, part: Settled[string]) =>
     setSettled(s => ({ ...s, [keyOf(line)]: { ...s[keyOf(line)], ...part } }));
   const [asked, setAsked] = useState(false);
   const goOn = () => {
-    if (lines.some(l => l.ask !== null)) {
+    if (asks) {
       setAsked(true);
       return;
     }
@@ -64,9 +70,9 @@ export function PastePage() {
           Go on with these
         </Button>
       </ViewHead>
-      {asked && lines.some(l => l.ask !== null) && (
+      {asked && asks && (
         <Box role="alert" sx={{ color: 'ox.main', fontWeight: 600, mb: 1.5 }}>
-          An amount can mean two things. Choose which, beside it; nothing is guessed.
+          {say(noAmount ? 'paste.amount' : 'paste.ask')}
         </Box>
       )}
       <Columns of="2fr 3fr">
@@ -165,6 +171,29 @@ export function PastePage() {
                             <TextField {...params} label={`Ingredient of line ${l.number}`} />
                           )}
                         />
+                        {l.which.length > 0 && (
+                          <Box
+                            role="group"
+                            aria-label={say('paste.which', { name: l.line.name })}
+                            sx={{ my: 0.5 }}
+                          >
+                            <Soft sx={{ fontSize: '0.85rem' }}>
+                              {say('paste.which', { name: l.line.name })}
+                            </Soft>
+                            <br />
+                            {l.which.map(i => (
+                              <Button
+                                key={i.id}
+                                size="small"
+                                variant="outlined"
+                                onClick={() => put(l, { ingredientId: i.id })}
+                                sx={{ mr: 0.5, mt: 0.5 }}
+                              >
+                                {i.name}
+                              </Button>
+                            ))}
+                          </Box>
+                        )}
                         <Soft sx={{ fontSize: '0.88rem' }}>
                           {[l.line.name, l.line.preparation, l.line.where === 'pot' ? '' : l.line.where]
                             .filter(Boolean)
@@ -255,23 +284,25 @@ function settle(
   byId: ReadonlyMap<string, Ingredient>,
 ): PastedLine {
   if (!by) return read;
-  let { line } = read;
-  let faults = read.faults;
-  let { ask, unread } = read;
-  if (by.ingredientId !== undefined) {
-    const ingredient = byId.get(by.ingredientId);
-    if (ingredient) {
-      line = { ...line, ...factsOf(ingredient, line.amount, `${line.name} ${line.preparation}`) };
-      faults = faults.filter(f => f.code === 'no-amount');
-      unread = '';
-    }
+  let { line, faults, ask, unread, which } = read;
+  const typed = by.amount === undefined ? null : readAmount(by.amount, locale);
+  if (typed) {
+    faults = faults.filter(f => f.path !== 'amount');
+    if (typed.ok) line = { ...line, amount: typed.value };
+    else faults = [...faults, { ...typed.fault, path: 'amount' }];
   }
-  if (by.amount !== undefined) {
-    const amount = readAmount(by.amount, locale);
-    if (amount.ok) {
-      line = { ...line, amount: amount.value };
-      faults = faults.filter(f => f.code !== 'no-amount');
-    } else faults = [...faults.filter(f => f.path !== 'amount'), { ...amount.fault, path: 'amount' }];
+  const chosen = by.ingredientId === undefined ? undefined : byId.get(by.ingredientId);
+  if (chosen) {
+    unread = '';
+    which = [];
+  }
+  const ingredient = chosen ?? byId.get(line.ingredientId ?? '');
+  if (ingredient && (chosen || typed?.ok)) {
+    // What one weighs, and which weight is meant, hang on the unit as on the thing.
+    const facts = factsOf(ingredient, line.amount, `${line.name} ${line.preparation}`);
+    line = { ...line, ...facts, basis: basisFor(line.amount, line.name, facts.trimYield < 0.999) };
+    const inAmount = faults.filter(f => f.path === 'amount');
+    faults = inAmount.length > 0 ? inAmount : missingWeight(line);
   }
   const choice = ask?.choices.find(c => c.amount.unit === by.unit);
   if (choice) {
@@ -279,5 +310,5 @@ function settle(
     ask = null;
   }
   if (by.basis) line = { ...line, basis: by.basis };
-  return { ...read, line, faults, ask, unread };
+  return { ...read, line, faults, ask, unread, which };
 }

@@ -1,5 +1,5 @@
 import { type LotRow, type LotView, type MoveLot, moveLot } from '@cocotte/contract';
-import { dayText, instantText, numberText } from '@cocotte/core/measure';
+import { type Fault, dayText, instantText, numberText } from '@cocotte/core/measure';
 import { contentsOf, unitSign } from '@cocotte/core/stores';
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { type ReactNode, useState } from 'react';
@@ -12,8 +12,9 @@ import { List } from '../../kit/List.tsx';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useRead, words } from '../../kit/readers.ts';
 import { Loaded } from '../../kit/Loaded.tsx';
-import { call } from '../../shell/call.ts';
+import { call, faultsOf } from '../../shell/call.ts';
 import { useHere, useMay } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
 import { useLot, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { REASON_WORDS, SOURCE_WORDS, stockText, unitCostText } from '../words.ts';
@@ -50,6 +51,7 @@ function Opened({ view }: { view: LotView }) {
       <StoresNav />
       <Columns of="1fr 360px">
         <Stack>
+          {mayMove && Number(lot.onHand) < 0 && <ShortSheet view={view} />}
           <Sheet title="Movements" aside="never edited, only added">
             <List
               label="Movements"
@@ -173,6 +175,34 @@ function TraceSheet({ view: { lot, item, trace } }: { view: LotView }) {
           </Box>
         </Box>
       ))}
+    </Sheet>
+  );
+}
+
+/** More was used than the books had: one tap says that it was there. */
+function ShortSheet({ view: { lot, item } }: { view: LotView }) {
+  const { kitchen } = useHere();
+  const changed = useStockChanged();
+  const [id] = useState(() => v7());
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const count = async () => {
+    try {
+      const body = { id, kind: 'count' as const, quantity: '0', reason: say('lot.short.reason') };
+      await call(moveLot, { params: { lotId: lot.id }, body });
+    } catch (error) {
+      setFaults(faultsOf(error));
+    }
+    await changed();
+  };
+  return (
+    <Sheet tone="live">
+      {say('lot.short', { quantity: stockText(String(-Number(lot.onHand)), item, kitchen) })}
+      <Box sx={{ mt: 1.5 }}>
+        <Button variant="contained" onClick={() => void count()}>
+          {say('lot.short.count')}
+        </Button>
+      </Box>
+      <Faults faults={faults} />
     </Sheet>
   );
 }

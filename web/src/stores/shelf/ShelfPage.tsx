@@ -8,11 +8,18 @@ import { FreeText, Search, Switcher } from '../../kit/controls.tsx';
 import { List, pagesOf } from '../../kit/List.tsx';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
 import { useStock } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { KIND_WORDS, stockText } from '../words.ts';
 import { ItemDialog } from './ItemDialog.tsx';
 import { LotDialog } from './LotDialog.tsx';
+
+const ONLY = [
+  ['below minimum', 'below'],
+  ['spoiling soon', 'spoiling'],
+  ['short', 'short'],
+] as const;
 
 /** The shelf: what there is, what it is worth, what runs out and what spoils first; now or at a past instant. */
 export function ShelfPage() {
@@ -80,8 +87,10 @@ export function ShelfPage() {
             }}
             sx={{ width: 220 }}
           />
-          {(['below minimum', 'spoiling soon'] as const).map(what => {
-            const n = what === 'below minimum' ? first?.below : first?.spoiling;
+          {ONLY.map(([what, count]) => {
+            const n = first?.[count] ?? 0;
+            // Nothing is short as a rule: it is asked for only where something is.
+            if (what === 'short' && n === 0 && only !== what) return null;
             return (
               <Button
                 key={what}
@@ -90,7 +99,7 @@ export function ShelfPage() {
                 onClick={() => setOnly(only === what ? '' : what)}
                 disabled={past !== ''}
               >
-                {n ?? 0} {what}
+                {n} {what === 'short' ? say('shelf.short') : what}
               </Button>
             );
           })}
@@ -124,6 +133,16 @@ export function ShelfPage() {
                   {r.item.kind !== 'ingredient' && <Soft>{KIND_WORDS[r.item.kind].toLowerCase()}</Soft>}{' '}
                   {r.item.toolState && r.item.toolState !== 'good' && (
                     <Tag tone="live">{r.item.toolState}</Tag>
+                  )}
+                  {r.short && (
+                    <Box>
+                      <MuiLink component={Link} to={`/stores/lots/${r.short.lotId}`}>
+                        {say('shelf.short.lot', {
+                          label: r.short.label,
+                          quantity: stockText(r.short.quantity, r.item, kitchen),
+                        })}
+                      </MuiLink>
+                    </Box>
                   )}
                   {r.belowMinimum && (
                     <Box>
