@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { check, recipeRule } from '@cocotte/contract';
 import { Fraction } from '@cocotte/core/measure';
 import { fromJson, readPasted, toJson } from '@cocotte/core/exchange';
-import { forecastPot } from '@cocotte/core/forecast';
+import { forecast } from '@cocotte/core/forecast';
 import { libraryOf, nameIndex } from '@cocotte/core/ingredients';
 import { type Line, type Recipe, recipeFaults, scaleRecipe } from '@cocotte/core/recipes';
 import { plumJam } from '@cocotte/demo/recipes';
@@ -37,6 +37,15 @@ function fortyLines(): Recipe {
   };
 }
 
+const KITCHEN = {
+  locale: 'en-US',
+  altitude_m: 716,
+  thermometerError_C: 0,
+  pot: null,
+  pots: 1,
+  headspace_mm: 6.35,
+};
+
 /** Scaling and forecast, and reading pasted text: what runs while a person moves a slider or types. */
 export function bookInHand(): void {
   const recipe = fortyLines();
@@ -44,14 +53,7 @@ export function bookInHand(): void {
   const times = timed(tiny ? 50 : 1000, () => {
     const factor = new Fraction((n++ % 60) + 1, 8);
     scaleRecipe(recipe, factor, [{ size: 'half-pint', count: 16 }]);
-    forecastPot(
-      recipe,
-      factor,
-      1,
-      { locale: 'en-US', altitude_m: 716, thermometerError_C: 0, pot: null },
-      6.35,
-      ['half-pint', 'quarter-pint'],
-    );
+    forecast(recipe, factor, KITCHEN, ['half-pint', 'quarter-pint']);
   });
   const copy = timed(tiny ? 50 : 1000, () => structuredClone(recipe));
   say(

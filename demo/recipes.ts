@@ -457,7 +457,7 @@ export const sauerkraut: Recipe = {
     PROCESS,
     COOL,
   ],
-  makes: { size: 'quart', count: 9 },
+  makes: { size: 'quart', count: 11 },
   jars: [
     { size: 'quart', net: { kind: 'volume', floz: 32 } },
     { size: 'pint', net: { kind: 'volume', floz: 16 } },

@@ -4,7 +4,7 @@ import * as demo from '../demo/recipes.ts';
 import { evidenceFaults } from '../core/acid/index.ts';
 import { fold } from '../core/batches/index.ts';
 import { assess, summarise } from '../core/checks/index.ts';
-import { forecastPot } from '../core/forecast/index.ts';
+import { forecast } from '../core/forecast/index.ts';
 import { plainCosts } from '../core/kitchen/index.ts';
 import { Fraction } from '../core/measure/index.ts';
 import { eventWords, recordOf } from '../core/records/index.ts';
@@ -100,8 +100,15 @@ describe('what is said to a kitchen that writes its decimals with a comma', () =
         const steps = recipe.steps.map(s =>
           s.kind === 'cook' ? { ...s, target: { kind: 'volume' as const, volume_mL: volume * 7234.5 } } : s,
         );
-        const kitchen = { locale: 'de-DE', altitude_m: 716, thermometerError_C: 0, pot: null };
-        return forecastPot({ ...recipe, steps }, new Fraction(1), 1, kitchen, 6.35, ['pint']).faults;
+        const kitchen = {
+          locale: 'de-DE',
+          altitude_m: 716,
+          thermometerError_C: 0,
+          pot: null,
+          pots: 1,
+          headspace_mm: 6.35,
+        };
+        return forecast({ ...recipe, steps }, new Fraction(1), kitchen, ['pint']).faults;
       }),
     );
     expect(faults.length).toBeGreaterThan(4);

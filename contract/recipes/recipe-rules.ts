@@ -112,6 +112,10 @@ const target = union<StepTarget>('kind', {
     kind: choice(['depth']),
     depth_mm: figure({ min: 0, above: true, max: 1000, name: 'The depth in mm' }),
   }),
+  reduced: shape({
+    kind: choice(['reduced']),
+    by: figure({ min: 0.02, max: 0.95, name: 'The share that boils away' }),
+  }),
   look: shape({ kind: choice(['look']), text: text({ min: 1, max: 120 }) }),
 });
 const minutesCount = figure({ min: 0, max: 200_000, name: 'The minutes' });

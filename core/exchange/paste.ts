@@ -362,6 +362,23 @@ const KINDS: [RegExp, StepKind][] = [
   [/\b(?:boil|simmer|cook|heat|reduce|gel)\b/i, 'cook'],
 ];
 
+const SHARES: [RegExp, number][] = [
+  [/\b(?:two|2)[- ]thirds\b|\b2\/3\b/i, 2 / 3],
+  [/\b(?:one|a|1)[- ]third\b|\b1\/3\b/i, 1 / 3],
+  [/\b(?:three|3)[- ]quarters\b|\b3\/4\b/i, 3 / 4],
+  [/\b(?:one|a|1)[- ]quarter\b|\b1\/4\b/i, 1 / 4],
+  [/\bhalf\b|\b1\/2\b/i, 1 / 2],
+];
+
+/** The share that boils away, "reduced by one third" or "reduced to two thirds"; null where nothing says so. */
+function reducedIn(text: string): number | null {
+  const said = /\breduc\w*\b[^.;]*?\b(by|to)\b([^.;]*)/i.exec(text);
+  if (!said) return null;
+  const share = SHARES.find(([pattern]) => pattern.test(said[2] as string))?.[1];
+  if (share === undefined) return null;
+  return /^to$/i.test(said[1] as string) ? 1 - share : share;
+}
+
 function pastedStep(number: number, row: string, newId: () => string): PastedStep {
   const text = row.replace(BULLET, '').replace(NUMBERED, '').slice(0, STEP_LENGTH);
   const kind = KINDS.find(([pattern]) => pattern.test(text))?.[1] ?? 'prepare';
@@ -381,6 +398,8 @@ function pastedStep(number: number, row: string, newId: () => string): PastedSte
     };
   else if (kind === 'cook' && /\bgel(?:l?ing)? point\b|sheets? (?:off|from)/i.test(text))
     step.target = { kind: 'gel point' };
+  else if (kind === 'cook' && reducedIn(text) !== null)
+    step.target = { kind: 'reduced', by: reducedIn(text) as number };
   else if (kind === 'cook' && held)
     step.target = { kind: 'time', minutes: minutes(held[1] as string, held[2] as string) };
   return { number, text: row, step };

@@ -1,3 +1,4 @@
-export { type SeenYield, correctionFrom, type PastYield } from './correction.ts';
-export { forecastPacked, type PackedForecast } from './forecast-packed.ts';
-export { type ForecastFault, type ForecastKitchen, forecastPot, type PotForecast } from './forecast.ts';
+export { corrected, correctionFrom, OWN_RANGE, type PastYield, type SeenYield } from './correction.ts';
+export type { ForecastFault } from './faults.ts';
+export { type CookForecast, forecast, type Forecast, type ForecastKitchen } from './forecast.ts';
+export type { PackForecast } from './pack.ts';

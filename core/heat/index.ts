@@ -1,5 +1,13 @@
 export { GEL_RISE_C, boilingPoint_C, gelPoint_C, standardPressure_Pa, vapourPressure_Pa } from './boiling.ts';
-export { boilingRise_C, brixAtRise, syrupDensity_gPerMl } from './sugar.ts';
+export {
+  INVERTED,
+  asSucrose_g,
+  boilingRise_C,
+  brixAtRise,
+  type Solutes,
+  syrupDensity_gPerMl,
+  waterAtRise_g,
+} from './sugar.ts';
 export {
   ALTITUDE_BANDS_FT,
   ALTITUDE_LIMIT_M,

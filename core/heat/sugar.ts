@@ -123,3 +123,57 @@ export function brixAtRise(rise_C: number, altitude_m = 0): number {
 export function syrupDensity_gPerMl(brix: number): number {
   return between(RELATIVE_DENSITY, brix, 0, 1) * WATER_20C_GPERML;
 }
+
+/** What is dissolved in so much water, in grams. */
+export interface Solutes {
+  /** Sugar that was added: sucrose, of which acid and heat invert a part. */
+  sugar_g: number;
+  /** What fruit brings: mostly glucose and fructose. */
+  soluble_g: number;
+  salt_g: number;
+  acid_g: number;
+}
+
+/**
+ * Share of added sugar that is inverted when a jam is done: at least, usual, at most. Common food-chemistry figures, from
+ * memory; acid and time make it more.
+ */
+export const INVERTED = { low: 0, mid: 0.06, high: 0.35 } as const;
+
+/** Molar mass of sucrose over that of what is dissolved, by particles: what a gram of it raises the boiling point by. */
+const SUCROSE_OVER = {
+  // 342.30 g/mol; inverted, each gram is 1.0526 g of glucose and fructose at 180.16.
+  inverted: 2,
+  // Mixed sugars of fruit, half of them sucrose. From memory.
+  fruit: 1.5,
+  // 58.44 g/mol, two ions, not quite free of each other.
+  salt: (342.3 / 58.44) * 2 * 0.92,
+  // Between citric (192.12) and acetic (60.05).
+  acid: 342.3 / 150,
+};
+
+/**
+ * Grams of sucrose that raise the boiling point as much as these solutes do: counted by particles. Against the curve of
+ * GNU units for pure sucrose, a jam is 2 to 4 °Brix lower at the same temperature; between nothing inverted and a third
+ * the model moves by some ±2 °Brix at 215 to 222 °F.
+ *
+ * @param inverted  share of the added sugar that is inverted, 0 to 1
+ */
+export function asSucrose_g(of: Solutes, inverted: number = INVERTED.mid): number {
+  return (
+    of.sugar_g * (1 + (SUCROSE_OVER.inverted - 1) * inverted) +
+    of.soluble_g * SUCROSE_OVER.fruit +
+    of.salt_g * SUCROSE_OVER.salt +
+    of.acid_g * SUCROSE_OVER.acid
+  );
+}
+
+/**
+ * Grams of water that solutes hold when they boil so far above water; Infinity where no rise is asked for.
+ *
+ * @param rise_C  kelvin above boiling water
+ */
+export function waterAtRise_g(of: Solutes, rise_C: number, altitude_m = 0, inverted?: number): number {
+  const brix = brixAtRise(rise_C, altitude_m);
+  return brix <= 0 ? Infinity : asSucrose_g(of, inverted) * (100 / brix - 1);
+}

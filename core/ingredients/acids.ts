@@ -28,7 +28,7 @@ const ML_PER_TSP = UNITS.tsp.factor.valueOf();
 /** Percent acid of vinegar that pickling recipes are tested with. Source: USDA Complete Guide (2015), guide 6; from memory. */
 export const PICKLING_STRENGTH_PCT = 5;
 /** Bottled lemon and lime juice, percent as citric acid, as they are sold. Common practice. */
-const BOTTLED_JUICE_PCT = 4.5;
+export const BOTTLED_JUICE_PCT = 4.5;
 /** pKa-blind weight of one gram of acetic acid as citric acid, by acid groups: 60.05 to 192.12 / 3. */
 const ACETIC_AS_CITRIC = 192.12 / 3 / 60.05;
 

@@ -3,6 +3,7 @@ export {
   acidVolume_mL,
   asBottledLemon_mL,
   asCitric_g,
+  BOTTLED_JUICE_PCT,
   countsAsBarrier,
   PICKLING_STRENGTH_PCT,
   replaceAcid,

@@ -1,6 +1,6 @@
 export { basisFor, emptyRecipe, factsOf, formFor, lineFrom, stepFrom } from './compose.ts';
 export { type Difference, differences } from './difference.ts';
-export { targetWords, windowText } from './step-words.ts';
+export { reducedText, targetWords, windowText } from './step-words.ts';
 export { knownMasses_g, lineMass_g, type Measures, RatioError, recipeMasses_g, timesOf } from './masses.ts';
 export {
   factorForPot,

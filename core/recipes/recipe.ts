@@ -95,6 +95,8 @@ export type StepTarget =
   | { kind: 'volume'; volume_mL: number }
   /** Down to a depth in the pot. */
   | { kind: 'depth'; depth_mm: number }
+  /** Down by a share of the volume it begins with, above 0 and below 1. */
+  | { kind: 'reduced'; by: number }
   | { kind: 'look'; text: string };
 
 /** How much of a person a step takes. */

@@ -19,6 +19,20 @@ export function windowText(window: NonNullable<Step['window']>, kitchen: Figures
     : `${figure(window.from_min)} to ${figure(window.to_min)} ${word}`;
 }
 
+const PLAIN_SHARES: readonly [share: number, words: string][] = [
+  [1 / 4, 'a quarter'],
+  [1 / 3, 'a third'],
+  [1 / 2, 'a half'],
+  [2 / 3, 'two thirds'],
+  [3 / 4, 'three quarters'],
+];
+
+/** A share that boils away, as it is said: "a third", else per cent. */
+export function reducedText(by: number, { locale }: Pick<Habits, 'locale'>): string {
+  const plain = PLAIN_SHARES.find(([share]) => Math.abs(share - by) < 0.005);
+  return plain ? plain[1] : `${numberText(by * 100, { locale }, 0)} %`;
+}
+
 /** What a step is cooked to, in words. */
 export function targetWords(
   target: Step['target'],
@@ -39,6 +53,8 @@ export function targetWords(
       return kitchen.measures === 'US'
         ? `down to ${numberText(target.depth_mm / MM_PER_INCH, kitchen, 1)} in in the pot`
         : `down to ${numberText(target.depth_mm, kitchen, 0)} mm in the pot`;
+    case 'reduced':
+      return `reduced by ${reducedText(target.by, kitchen)}`;
     case 'look':
       return `until ${target.text}`;
   }

@@ -1,6 +1,6 @@
 import { jarCountText, jarSize } from '../jars/index.ts';
 import { altitudeText, type Habits, numberText, temperatureText } from '../measure/index.ts';
-import { knownMasses_g, type Recipe, type StepTarget } from '../recipes/index.ts';
+import { knownMasses_g, type Recipe, reducedText, type StepTarget } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
 import { classOf } from './rules.ts';
 
@@ -108,6 +108,8 @@ function targetText(target: StepTarget, habits: Habits): string {
       return `down to ${numberText(target.volume_mL / 1000, habits, 2)} L`;
     case 'depth':
       return `down to ${numberText(target.depth_mm, habits, 0)} mm in the pot`;
+    case 'reduced':
+      return `reduced by ${reducedText(target.by, habits)}`;
     case 'look':
       return target.text;
   }

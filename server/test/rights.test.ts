@@ -272,7 +272,7 @@ describe('a kitchen that is not set up', () => {
     });
     const answer = await join(token, 'new-owner@test.example');
     expect((answer.body as { kitchens: unknown[] }).kitchens).toEqual([
-      { id: kitchenId, name: 'By link', role: 'owner', maySign: true },
+      { id: kitchenId, name: 'By link', role: 'owner', maySign: true, shared: false },
     ]);
   });
 });

@@ -62,9 +62,11 @@ const RECIPES: Recipe[] = [
           ? { kind: 'temperature', temp_C: 82.5, hold_min: 10 }
           : i === 5
             ? { kind: 'depth', depth_mm: 50.8 }
-            : i === 6
-              ? { kind: 'volume', volume_mL: 2250 }
-              : s.target,
+            : i === 4
+              ? { kind: 'reduced', by: 1 / 3 }
+              : i === 6
+                ? { kind: 'volume', volume_mL: 2250 }
+                : s.target,
       ...(i === 2 ? { separates: { part: 'juice', share: 0.375 }, mayStop_h: 12.5 } : {}),
     })),
   },

@@ -538,7 +538,7 @@ export const FRUITS: Ingredient[] = [
       cup_g: { chopped: 180, crushed: 240, puréed: 245, halved: 190, whole: 160, juice: 243 },
       one_g: { each: 123 },
       bushel_lb: 53,
-      trim: { knife: 0.9, mill: 0.8, blender: 0.9 },
+      trim: { knife: 0.66, mill: 0.66, blender: 0.9 },
       thawedYield: 0.8,
       water_pct: 94.5,
       solids_pct: 4.8,

@@ -5,7 +5,8 @@ import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
 import { type Fault, Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
-import { forecastPacked, forecastPot } from '@cocotte/core/forecast';
+import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
+import { forecast } from '@cocotte/core/forecast';
 import { jarSize, pintsOf } from '@cocotte/core/jars';
 import { type Recipe, factorForJars, planPots, scaleOff } from '@cocotte/core/recipes';
 import { processFor, reviewFaults, routeToSale } from '@cocotte/core/review';
@@ -156,28 +157,23 @@ function expectedOf(
     foreseen: false,
   };
   if (!first) return null;
-  const headspace_mm = times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM;
-  if (recipe.packing) {
-    const packed = forecastPacked(recipe, factor, headspace_mm, first, null);
-    return { ...planned, pints: pintsOf(packed.jars).valueOf(), foreseen: true };
-  }
-  const forecast = forecastPot(recipe, factor, pots, { ...kitchen, pot }, headspace_mm, sizes);
-  const cooked = forecast.cooks.some(c => c.waterOff_g > 0);
+  const foreseen = forecast(
+    recipe,
+    factor,
+    { ...kitchen, pot, pots, headspace_mm: times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM },
+    sizes,
+  );
   // A pot whose end is judged by eye foretells nothing: then the jars wanted are what is expected.
-  if (!cooked || forecast.faults.length > 0) return planned;
+  const foretells = recipe.packing !== null || (foreseen.waterOff_g > 0 && !foreseen.byEye);
+  if (!foretells || foreseen.faults.length > 0) return planned;
   return {
-    pints:
-      pintsOf(forecast.jars.jars).valueOf() +
-      (forecast.jars.part ? forecast.jars.part.share * jarSize(forecast.jars.part.size).pints.valueOf() : 0),
-    final_g: forecast.final_g,
-    solids_pct: forecast.solids_pct,
-    cook_min: forecast.minutes,
+    pints: recipe.packing ? foreseen.made.filling.pints : foreseen.pints.mid,
+    final_g: recipe.packing ? null : foreseen.final_g,
+    solids_pct: recipe.packing ? null : foreseen.solids_pct,
+    cook_min: recipe.packing ? null : foreseen.minutes,
     foreseen: true,
   };
 }
-
-/** Half an inch, where no time says otherwise. */
-const DEFAULT_HEADSPACE_MM = 12.7;
 
 /** Largest and smallest scale a batch may have: beyond these a slip is likelier than a plan. */
 const FACTOR_LIMITS = { min: 0.05, max: 20 };

@@ -17,6 +17,7 @@ const TARGETS: [TargetKind, string][] = [
   ['time', 'minutes are over'],
   ['volume', 'cooked down to a volume'],
   ['depth', 'cooked down to a depth'],
+  ['reduced', 'reduced by a share'],
   ['look', 'it looks so'],
 ];
 const ATTENTION: [Attention['kind'], string][] = [
@@ -183,6 +184,8 @@ function TargetField({ form, index, kind }: { form: DraftForm; index: number; ki
           unit={kitchen.measures === 'US' ? kitchenUnits(kitchen).length.sign : 'mm'}
         />
       );
+    case 'reduced':
+      return <Figure at={field} label="Reduced by" unit="%" />;
     case 'look':
       return <Text at={field} label="What it looks like" />;
     case 'none':

@@ -194,6 +194,8 @@ function targetText(target: StepTarget, habits: Habits): string {
       return `${n(target.volume_mL / 1000)} L`;
     case 'depth':
       return n(habits.measures === 'US' ? target.depth_mm / MM_PER_INCH : target.depth_mm);
+    case 'reduced':
+      return n(Math.round(target.by * 1e4) / 100);
     case 'look':
       return target.text;
     case 'none':

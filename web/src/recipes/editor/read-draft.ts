@@ -186,6 +186,12 @@ function readTarget(s: DraftStep, path: string, reader: Reader): StepTarget {
       });
       return { kind: 'depth', depth_mm: inches ? depth * MM_PER_INCH : depth };
     }
+    case 'reduced': {
+      const percent = reader.number(path, text, 'The share that boils away', 2, 95, { unit: ' %' });
+      // 33 % is said for a third, and means it.
+      const plain = [1 / 3, 2 / 3].find(share => Math.abs(percent - share * 100) < 0.5);
+      return { kind: 'reduced', by: plain ?? percent / 100 };
+    }
     case 'look':
       return { kind: 'look', text: reader.must(path, text, 'What to look for') };
   }

@@ -1,8 +1,14 @@
-import { GEL_RISE_C, boilingRise_C, brixAtRise, gelPoint_C } from '@cocotte/core/heat';
+import { boilingRise_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, massText, numberText, temperatureText } from '@cocotte/core/measure';
-import type { SeenYield, PackedForecast, PotForecast } from '@cocotte/core/forecast';
-import { jarCountText, jarSize, pintsOf } from '@cocotte/core/jars';
+import {
+  corrected,
+  type Forecast,
+  OWN_RANGE,
+  type PackForecast,
+  type SeenYield,
+} from '@cocotte/core/forecast';
+import { jarCountText, jarSize, type JarSizeId } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy, useState } from 'react';
@@ -25,7 +31,7 @@ export function ForecastPanel({
   correction: SeenYield | null;
   kitchen: Kitchen;
 }) {
-  const faults = foreseen.pot?.faults ?? foreseen.packed?.faults ?? [];
+  const { made } = foreseen;
   return (
     <Sheet
       title="What it will make"
@@ -35,25 +41,60 @@ export function ForecastPanel({
           : 'not yet corrected by a batch'
       }
     >
-      {faults.map(f => (
+      {made?.faults.map(f => (
         <Box key={f.what} role="note" sx={{ mb: 1.5, borderLeft: 4, borderColor: 'ox.main', pl: 1.5 }}>
           <strong>{f.what}</strong> {f.why} {f.next}
         </Box>
       ))}
-      {foreseen.pot && (
-        <PotFigures
-          recipe={recipe}
-          pot={foreseen.pot}
-          plan={plan}
-          correction={correction}
-          kitchen={kitchen}
-        />
-      )}
-      {foreseen.packed && <PackFigures packed={foreseen.packed} correction={correction} kitchen={kitchen} />}
-      {!foreseen.pot && !foreseen.packed && (
-        <Soft>Nothing can be foreseen while a line cannot be weighed.</Soft>
-      )}
+      {made && <Made recipe={recipe} made={made} plan={plan} correction={correction} kitchen={kitchen} />}
+      {made?.pack && <PackFigures pack={made.pack} kitchen={kitchen} />}
+      {made && !made.pack && <PotFigures recipe={recipe} made={made} plan={plan} kitchen={kitchen} />}
+      {!made && <Soft>Nothing can be foreseen while a line cannot be weighed.</Soft>}
     </Sheet>
+  );
+}
+
+/** How many jars it fills, and between what. */
+function Made({
+  recipe,
+  made,
+  plan,
+  correction,
+  kitchen,
+}: {
+  recipe: Recipe;
+  made: Forecast;
+  plan: Plan;
+  correction: SeenYield | null;
+  kitchen: Kitchen;
+}) {
+  const said = (jars: Forecast['jars']) => jars.map(j => jarCountText(j.count, j.size)).join(', ');
+  const size: JarSizeId = made.jars.at(-1)?.size ?? plan.jars.at(-1)?.size ?? recipe.makes.size;
+  const each = jarSize(size).pints.valueOf();
+  const range = corrected(made.pints, correction);
+  const n = (pints: number) => numberText(pints / each, kitchen, 1);
+  return (
+    <Typography sx={{ fontSize: '1.15rem', mb: 1.5 }}>
+      <strong>{made.byEye ? said(plan.jars) : said(made.jars) || 'no whole jar'}</strong>
+      {!made.byEye && made.part && (
+        <>
+          {' '}
+          and {Math.round(made.part.share * 100)} % of one more {jarSize(made.part.size).name}, for the
+          refrigerator
+        </>
+      )}
+      {made.byEye && <Soft> as written: the end of cooking is judged by eye</Soft>}
+      {correction && (
+        <>
+          . Past batches gave {Math.round(correction.share * 100)} % of what was foreseen: about{' '}
+          {n(range.mid)} {jarSize(size).plural}
+        </>
+      )}
+      . Eight times in ten between {n(range.low)} and {n(range.high)} {jarSize(size).plural}
+      {correction && correction.batches >= OWN_RANGE
+        ? `, by your last ${correction.batches} batches.`
+        : ', by how far yields of the trade scatter.'}
+    </Typography>
   );
 }
 
@@ -83,75 +124,45 @@ function Figures({ items }: { items: [figure: string, words: string][] }) {
 
 function PotFigures({
   recipe,
-  pot,
+  made,
   plan,
-  correction,
   kitchen,
 }: {
   recipe: Recipe;
-  pot: PotForecast;
+  made: Forecast;
   plan: Plan;
-  correction: SeenYield | null;
   kitchen: Kitchen;
 }) {
   const [chart, setChart] = useState(false);
-  const judged = pot.cooks.length === 0 || pot.waterOff_g <= 0;
-  const filled = pot.jars.jars.map(j => jarCountText(j.count, j.size)).join(', ') || 'no whole jar';
-  const pints =
-    pintsOf(pot.jars.jars).valueOf() +
-    (pot.jars.part ? pot.jars.part.share * jarSize(pot.jars.part.size).pints.valueOf() : 0);
   const gel = recipe.steps.some(s => s.target.kind === 'gel point');
-  const last = pot.cooks.at(-1);
+  const last = made.cooks.findLast(c => c.part === '');
   return (
     <>
-      <Typography sx={{ fontSize: '1.15rem', mb: 1.5 }}>
-        <strong>{judged ? plan.jars.map(j => jarCountText(j.count, j.size)).join(', ') : filled}</strong>
-        {!judged && pot.jars.part && (
-          <>
-            {' '}
-            and {Math.round(pot.jars.part.share * 100)} % of one more {jarSize(pot.jars.part.size).name}, for
-            the refrigerator
-          </>
-        )}
-        {judged && (
-          <Soft> as written: the end of cooking is judged by eye, so only past batches can say more</Soft>
-        )}
-        {!judged && correction && pints > 0 && (
-          <>
-            . Past batches gave {Math.round(correction.share * 100)} % of what was foreseen
-            {correction.batches > 1 &&
-              `, between ${Math.round(correction.low * 100)} and ${Math.round(correction.high * 100)} %`}
-            : about {numberText((pints * correction.share) / smallestPints(pot), kitchen, 1)}{' '}
-            {jarSize(smallest(pot)).plural}
-          </>
-        )}
-        .
-      </Typography>
       <Figures
         items={[
-          [massText(pot.input_g, kitchen), 'goes into the pot'],
-          ...(judged
+          [massText(made.input_g, kitchen), 'goes into the pot'],
+          ...(made.waterOff_g <= 0
             ? []
-            : ([[massText(pot.waterOff_g, kitchen), 'of water to drive off']] as [string, string][])),
-          [massText(pot.final_g, kitchen), 'when it is done'],
-          [`${numberText(pot.volume_mL / 1000, kitchen, 2)} L`, 'volume, cold'],
-          [`${numberText(pot.solids_pct, kitchen, 0)} °Brix`, 'soluble solids'],
+            : ([[massText(made.waterOff_g, kitchen), 'of water to drive off']] as [string, string][])),
+          [massText(made.final_g, kitchen), 'when it is done'],
+          [`${numberText(made.volume_mL / 1000, kitchen, 2)} L`, 'volume, cold'],
+          [`${numberText(made.solids_pct, kitchen, 0)} °Brix`, 'soluble solids'],
           [
-            pot.minutes === null
+            made.minutes === null
               ? 'by eye'
-              : `about ${durationText(Math.max(1, Math.round(pot.minutes)) * 60)}`,
-            pot.minutes === null
+              : `about ${durationText(Math.max(1, Math.round(made.minutes)) * 60)}`,
+            made.minutes === null
               ? 'cooking, judged by eye'
               : [
                   plan.pot ? `cooking in the ${plan.pot.name.toLowerCase()}` : 'cooking',
-                  pot.untimed > 0
-                    ? `and ${pot.untimed === 1 ? 'one step' : `${pot.untimed} steps`} by eye`
+                  made.untimed > 0
+                    ? `and ${made.untimed === 1 ? 'one step' : `${made.untimed} steps`} by eye`
                     : '',
                 ]
                   .filter(Boolean)
                   .join(', '),
           ],
-          ...(last && pot.solids_pct > 10
+          ...(last && made.solids_pct > 10
             ? ([[temperatureText(last.end_C, kitchen), 'boils at, when done, on your thermometer']] as [
                 string,
                 string,
@@ -161,15 +172,15 @@ function PotFigures({
             ? ([
                 [
                   temperatureText(gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C), kitchen),
-                  `gel point here, ${numberText(brixAtRise(GEL_RISE_C, kitchen.altitude_m), kitchen, 0)} °Brix`,
+                  'gel point here, on your thermometer',
                 ],
               ] as [string, string][])
             : []),
         ]}
       />
-      {pot.outlets.length > 0 && (
+      {made.outlets.length > 0 && (
         <Box component="ul" sx={{ m: 0, mt: 1.5, pl: 2.5 }}>
-          {pot.outlets.map(o => {
+          {made.outlets.map(o => {
             const outlet = recipe.outlets.find(x => x.id === o.id);
             return (
               <li key={o.id}>
@@ -192,7 +203,7 @@ function PotFigures({
           <Suspense fallback={<Soft>The curve is coming.</Soft>}>
             <SugarChart
               kitchen={kitchen}
-              reach_pct={pot.solids_pct}
+              reach_pct={made.solids_pct}
               riseAt={b => boilingRise_C(b, kitchen.altitude_m)}
             />
           </Suspense>
@@ -202,49 +213,31 @@ function PotFigures({
   );
 }
 
-const smallest = (pot: PotForecast) => pot.jars.jars.at(-1)?.size ?? pot.jars.perJar_g.at(-1)?.size ?? 'pint';
-const smallestPints = (pot: PotForecast) => jarSize(smallest(pot)).pints.valueOf();
-
-function PackFigures({
-  packed,
-  correction,
-  kitchen,
-}: {
-  packed: PackedForecast;
-  correction: SeenYield | null;
-  kitchen: Kitchen;
-}) {
-  const filled = packed.jars.map(j => jarCountText(j.count, j.size)).join(', ');
+function PackFigures({ pack, kitchen }: { pack: PackForecast; kitchen: Kitchen }) {
   return (
     <>
-      <Typography sx={{ fontSize: '1.15rem', mb: 1.5 }}>
-        <strong>{filled}</strong>
-        {packed.part &&
-          ` and pieces for ${Math.round(packed.part.share * 100)} % of one more ${jarSize(packed.part.size).name}`}
-        {correction && `. Past batches filled ${Math.round(correction.share * 100)} % of what was foreseen`}.
-      </Typography>
       <Figures
         items={[
-          [massText(packed.pieces_g, kitchen), 'of pieces'],
-          ...packed.perJar.flatMap((j): [string, string][] => [
+          [massText(pack.pieces_g, kitchen), 'of pieces'],
+          ...pack.perJar.flatMap((j): [string, string][] => [
             [massText(j.pieces_g, kitchen), `pieces in a ${jarSize(j.size).name}`],
             [`${numberText(Math.max(0, j.gap_mL), kitchen, 0)} mL`, `of liquid in a ${jarSize(j.size).name}`],
           ]),
-          [`${numberText(packed.liquidNeeded_mL / 1000, kitchen, 2)} L`, 'liquid needed, with its spare'],
-          [`${numberText(packed.liquidMade_mL / 1000, kitchen, 2)} L`, 'liquid made'],
+          [`${numberText(pack.liquidNeeded_mL / 1000, kitchen, 2)} L`, 'liquid needed, with its spare'],
+          [`${numberText(pack.liquidMade_mL / 1000, kitchen, 2)} L`, 'liquid made'],
           [
-            `${numberText(Math.abs(packed.leftover_mL) / 1000, kitchen, 2)} L`,
-            packed.leftover_mL >= 0 ? 'left over, for a refrigerator jar' : 'short: make more liquid',
+            `${numberText(Math.abs(pack.leftover_mL) / 1000, kitchen, 2)} L`,
+            pack.leftover_mL >= 0 ? 'left over, for a refrigerator jar' : 'short: make more liquid',
           ],
-          ...(packed.jarsPerBushel === null
+          ...(pack.jarsPerBushel === null
             ? []
-            : ([[numberText(packed.jarsPerBushel, kitchen, 0), 'jars from a bushel']] as [string, string][])),
+            : ([[numberText(pack.jarsPerBushel, kitchen, 0), 'jars from a bushel']] as [string, string][])),
         ]}
       />
-      {packed.leftover_mL < 0 && (
+      {pack.leftover_mL < 0 && (
         <Box role="note" sx={{ mt: 1.5, borderLeft: 4, borderColor: 'live.fill', pl: 1.5 }}>
-          The liquid runs short by {numberText(-packed.leftover_mL / 1000, kitchen, 2)} L. Running out half
-          way is common, and a pot on the boil cannot wait.
+          The liquid runs short by {numberText(-pack.leftover_mL / 1000, kitchen, 2)} L. Running out half way
+          is common, and a pot on the boil cannot wait.
         </Box>
       )}
     </>

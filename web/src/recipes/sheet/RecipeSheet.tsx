@@ -97,8 +97,8 @@ function Opened({
   const readings = useMemo(() => (history?.batches ?? []).flatMap(b => b.readings).reverse(), [history]);
   const route = useMemo(() => routeToSale(recipe, kitchen), [recipe, kitchen]);
   const solids =
-    foreseen.pot && foreseen.pot.faults.length === 0 && foreseen.pot.waterOff_g > 0
-      ? foreseen.pot.solids_pct
+    foreseen.made && !recipe.packing && foreseen.made.faults.length === 0 && foreseen.made.waterOff_g > 0
+      ? foreseen.made.solids_pct
       : null;
   return (
     <>

@@ -1,6 +1,7 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { Fraction, amount_g, readAmount, readNumber } from '@cocotte/core/measure';
-import { type PackedForecast, type PotForecast, forecastPacked, forecastPot } from '@cocotte/core/forecast';
+import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
+import { type Forecast, forecast } from '@cocotte/core/forecast';
 import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
 import {
   type JarsWanted,
@@ -130,12 +131,9 @@ export function planOf(recipe: Recipe, wanted: Wanted, kitchen: Kitchen): Plan {
   }
 }
 
-/** Half an inch, where no time says otherwise. */
-const DEFAULT_HEADSPACE_MM = 12.7;
-
 export interface Foreseen {
-  pot: PotForecast | null;
-  packed: PackedForecast | null;
+  /** Null while a line cannot be weighed. */
+  made: Forecast | null;
   headspace_mm: number;
 }
 
@@ -146,28 +144,12 @@ export function foresee(recipe: Recipe, plan: Plan, kitchen: Kitchen): Foreseen 
   );
   const answer = sizes[0] ? processFor(recipe, sizes[0], kitchen.altitude_m, kitchen) : null;
   const headspace_mm = answer?.ok ? answer.time.headspace_mm : DEFAULT_HEADSPACE_MM;
+  const here = { ...kitchen, pot: plan.pot, pots: plan.pots.pots, headspace_mm };
   try {
-    if (recipe.packing)
-      return {
-        pot: null,
-        packed: forecastPacked(recipe, plan.factor, headspace_mm, sizes[0] ?? recipe.makes.size, plan.jars),
-        headspace_mm,
-      };
-    return {
-      pot: forecastPot(
-        recipe,
-        plan.factor,
-        plan.pots.pots,
-        { ...kitchen, pot: plan.pot },
-        headspace_mm,
-        sizes,
-      ),
-      packed: null,
-      headspace_mm,
-    };
+    return { made: forecast(recipe, plan.factor, here, sizes), headspace_mm };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    return { pot: null, packed: null, headspace_mm };
+    return { made: null, headspace_mm };
   }
 }
 

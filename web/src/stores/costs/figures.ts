@@ -26,7 +26,7 @@ export function minutesFor(
   past: readonly PastCost[],
 ): Minutes {
   const cooked = past.filter(p => p.minutes > 0);
-  const cook = foreseen.pot?.minutes ?? 20;
+  const cook = foreseen.made?.minutes ?? 20;
   const loads = plan.jars.reduce((sum, j) => {
     const time = processFor(recipe, j.size, kitchen.altitude_m, kitchen);
     const n = plan.canner && plan.canner.holds[j.size] ? loadsFor([j], plan.canner).loads : 1;

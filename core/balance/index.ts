@@ -1,0 +1,36 @@
+export { type Balance, balance, type CookBalance, type Flow, type VesselId } from './balance.ts';
+export { boilsAt_C, type CookFault, riseOf_C } from './cooking.ts';
+export { SEPARATORS, type Separator, type Yield } from './data/yields.ts';
+export type { Filling, JarContents } from './filling.ts';
+export {
+  type AddedAcid,
+  AS_ACETIC,
+  compositionOf,
+  type Contents,
+  massIn,
+  massOf,
+  PART_NAMES,
+  type Parts,
+  solubleOf,
+  together,
+} from './parts.ts';
+export {
+  asManyAsItFills,
+  asWritten,
+  type BalanceKitchen,
+  DEFAULT_HEADSPACE_MM,
+  plan,
+  processOf,
+} from './plan.ts';
+export { AT_MIDDLE, type Chosen, KNOWN, type Known, type Process, type ProcessLine } from './process.ts';
+export { type Range, spread } from './spread.ts';
+export {
+  acidIn,
+  type AcidIn,
+  barrierIn100_g,
+  knownOf,
+  netOfJars_g,
+  reachedJars_g,
+  weakestJar,
+} from './views.ts';
+export { brixOf, density_gPerMl, HOT_OVER_COLD, volume_mL } from './volume.ts';
