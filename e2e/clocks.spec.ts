@@ -53,7 +53,7 @@ test('a device that slept through the end says when it was, and its load is not 
   // Twenty minutes pass, in which the page's own clock stands still.
   house.move(20);
   await page.clock.setSystemTime(Date.now() + 20 * 60_000);
-  await expect(page.getByText('Time. Heat off, lid off.')).toBeVisible();
+  await expect(page.getByText('Time. Heat off, lid off.')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText(/time was up at/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Heat off' }).click();
   await page.getByRole('button', { name: 'Jars lifted' }).click();

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { House, delivered, enterDemo, fillAndBoil, joinAs, startAndDraw, watch } from './house.ts';
 
@@ -98,23 +97,25 @@ test('a page older than the record says so: its clocks go on, and it releases no
   const seen = watch(page);
   await enterDemo(page, house);
   const url = await startAndDraw(page, house, 'Red plum jam');
+  const weigh = async (grams: number) => {
+    await page.getByRole('tab', { name: 'Steps' }).click();
+    await page.getByRole('textbox', { name: 'Grams' }).fill(String(grams));
+    await page.getByRole('button', { name: 'Add the weight' }).click();
+    await delivered(page);
+  };
+  await weigh(1001);
   await fillAndBoil(page, '8 half-pints', 0, 15);
   await delivered(page);
-  // A page elsewhere is newer than this one, and entered what this one has never heard of.
+  // A page elsewhere is newer than this one, and what it entered there this one has never heard of.
   const old = await browser.newPage();
   const seenOld = watch(old);
-  await old.route(/\/api\/kitchens\/[^/]+\/batches\/[^/?]+$/, async route => {
+  await old.route(/\/api\/kitchens\/[^/]+\/(?:batches\/[^/?]+|events\?.*)$/, async route => {
     const response = await route.fetch();
-    const view = (await response.json()) as { events: { receipt: object }[] };
-    const last = view.events.at(-1) as { receipt: object };
-    view.events.push({
-      ...last,
-      id: randomUUID(),
-      type: 'jar.blessed',
-      body: { version: 9, jar: { deep: 1 } },
-      receipt: { ...last.receipt, seq: 0.5 },
-    } as never);
-    return route.fulfill({ response, json: view });
+    const reply = (await response.json()) as { events: { type: string; body: object }[] };
+    for (const event of reply.events)
+      if (event.type === 'line.weighed' && JSON.stringify(event.body).includes('1001'))
+        Object.assign(event, { type: 'jar.blessed', body: { version: 9, jar: { deep: 1 } } });
+    return route.fulfill({ response, json: reply });
   });
   await enterDemo(old, house);
   await old.goto(url);
@@ -123,6 +124,8 @@ test('a page older than the record says so: its clocks go on, and it releases no
   await expect(old.getByRole('main').getByRole('timer')).toContainText(/^\d\d:\d\d$/);
   house.move(16);
   await page.reload();
+  // Its next entry tells the other page where the kitchen's clock stands.
+  await weigh(1002);
   await expect(old.getByText('Time. Heat off, lid off.')).toBeVisible({ timeout: 90_000 });
   await old.getByRole('button', { name: 'Heat off' }).click();
   await old.getByRole('button', { name: 'Jars lifted' }).click();

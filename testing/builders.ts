@@ -9,6 +9,8 @@ import {
   type FactType,
   type StartedBody,
   complete,
+  fold,
+  lineMasses,
 } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
@@ -119,6 +121,14 @@ export class PaperBatch {
     return this;
   }
 
+  /** Grams as bought of a line that a draw takes: what was weighed of it, else what is planned; null where it was drawn. */
+  private wanted_g(lineId: string): number | null {
+    const state = fold(this.events);
+    if (state.draws.some(d => d.lots.some(l => l.lineId === lineId))) return null;
+    const mass = lineMasses(state).find(m => m.line.id === lineId);
+    return mass ? mass.actual_g / mass.line.trimYield : null;
+  }
+
   /** A lot for each line but water, the jars and the lids. */
   drawAll(unitCost = '0.01'): this {
     const lot = (over: Partial<DrawnLot>): DrawnLot => ({
@@ -146,6 +156,7 @@ export class PaperBatch {
           .map(l =>
             lot({
               lineId: l.id,
+              mass_g: this.wanted_g(l.id),
               name: l.name,
               labelName: l.labelName,
               subIngredients: l.subIngredients,

@@ -1,6 +1,6 @@
 export { type Balance, balance, type CookBalance, type Flow, type VesselId } from './balance.ts';
 export { boilsAt_C, type CookFault, riseOf_C } from './cooking.ts';
-export { SEPARATORS, type Separator, type Yield } from './data/yields.ts';
+export { PACK, SEPARATORS, type Separator, type Yield } from './data/yields.ts';
 export type { Filling, JarContents } from './filling.ts';
 export {
   type AddedAcid,

@@ -3,7 +3,8 @@ import { type BatchState, type JarState, type LineMass, type Trace } from '../ba
 import { byName, numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass, Recipe } from '../recipes/index.ts';
 import { spreadIdentity } from '../review/index.ts';
-import { ACID_TOLERANCE, type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
+import { acidConditions } from './acid-conditions.ts';
+import { type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
 /** Whether its purpose lets it be released at all: a trial never, a sale only where an authority covers it. */
 export function purposeConditions(state: BatchState): Condition[] {
@@ -85,60 +86,9 @@ export function recipeConditions(state: BatchState, masses: readonly LineMass[])
     );
     return out;
   }
-  const acid = (m: LineMass) => m.line.role === 'acid' && m.line.where !== 'each jar';
-  // Acid that came out of no lot is of no known strength: what was weighed counts only as far as lots were drawn.
-  const grams = (m: LineMass, key: 'planned_g' | 'actual_g') =>
-    key === 'actual_g' && m.line.role === 'acid' && m.drawn_g !== null && m.drawn_g < m.actual_g * DRAWN_SHARE
-      ? m.drawn_g
-      : m[key];
-  const sum = (pick: (m: LineMass) => boolean, key: 'planned_g' | 'actual_g') =>
-    masses.filter(pick).reduce((a, m) => a + grams(m, key), 0);
-  const proof = masses.filter(acid).flatMap(m => m.by ?? []);
-  const food = (m: LineMass) => m.line.role === 'fruit' || m.line.role === 'low-acid produce';
-  if (sum(acid, 'planned_g') > 0) {
-    const planned = sum(acid, 'planned_g') / sum(food, 'planned_g');
-    const actual = sum(food, 'actual_g') === 0 ? planned : sum(acid, 'actual_g') / sum(food, 'actual_g');
-    const met = actual >= planned * (1 - ACID_TOLERANCE);
-    out.push(
-      condition({
-        code: 'acid-share',
-        title: 'At least the acid the authority asks for',
-        met,
-        evidence: `${numberText(actual * 100, kitchen, 1)} g of acid for 100 g of food went in; the recipe has ${numberText(planned * 100, kitchen, 1)} g.`,
-        why: 'Less acid, or more low-acid food, and the authority no longer covers the batch.',
-        next: 'If a weight was entered wrongly, correct it; draw the lots the acid came from. Otherwise the batch stays held: refrigerate it, or use it at home while it is fresh.',
-        jars: null,
-        against: true,
-        proof,
-      }),
-    );
-  }
-  const inBrine = (role: 'acid' | 'water') => (m: LineMass) =>
-    m.line.role === role && m.line.where === 'brine';
-  const strength = (key: 'planned_g' | 'actual_g') =>
-    sum(inBrine('acid'), key) / (sum(inBrine('acid'), key) + sum(inBrine('water'), key));
-  if (sum(inBrine('acid'), 'planned_g') > 0 && sum(inBrine('water'), 'planned_g') > 0) {
-    const planned = strength('planned_g');
-    const actual = strength('actual_g');
-    out.push(
-      condition({
-        code: 'brine-strength',
-        title: 'A brine as strong as the authority asks for',
-        met: actual >= planned * (1 - ACID_TOLERANCE),
-        evidence: `${numberText(actual * 100, kitchen, 1)} % of its acid and water was acid; the recipe has ${numberText(planned * 100, kitchen, 1)} %.`,
-        why: 'A thinner brine carries less acid into every piece.',
-        next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held: refrigerate it, or use it at home while it is fresh.',
-        jars: null,
-        against: true,
-        proof,
-      }),
-    );
-  }
-  return out;
+  return [...out, ...acidConditions(state, masses)];
 }
 
-/** Weighed acid counts as far as it was drawn from lots, but for what scales differ by. */
-const DRAWN_SHARE = 0.9;
 /** A temperature may be entered this long after the last jar was filled. */
 const ENTERED_WITHIN_MS = 10 * 60_000;
 

@@ -21,22 +21,81 @@ describe('what went in against what the authority covers', () => {
     for (const [lineId, mass_g] of Object.entries(weights)) batch.fact('line.weighed', { lineId, mass_g });
     return batch.cookWell().readPh(3.6);
   };
-  // As written: 1,814.4 g of beans, 1,434 g of vinegar, 946.4 g of water.
-  it('less acid for its food, or more food for its acid, holds the batch', () => {
+  // As written: 1,814.4 g of beans, 1,434 g of vinegar, 946.4 g of water. The brine is made with a tenth to spare: what is
+  // left of it in the pot is no acid of the jars, and a little less of it is no less in them.
+  it('less acid in the jar, or more food for it, holds the batch', () => {
     expect(open(beans({ beans: 1814, vinegar: 1434 }))).toEqual([]);
-    expect(open(beans({ vinegar: 1410 }))).toEqual([]);
-    expect(open(beans({ vinegar: 1390 }))).toEqual(['acid-share']);
-    expect(open(beans({ beans: 1900 }))).toEqual(['acid-share']);
+    expect(open(beans({ vinegar: 1390 }))).toEqual([]);
+    expect(open(beans({ vinegar: 1300 }))).toEqual(['acid-share', 'brine-strength']);
+    // Beans for ten jars in eight: the jars are tighter, and hold less brine.
+    expect(open(beans({ beans: 2300 }))).toEqual(['acid-share']);
+    // Within what jars of a pack differ by, some are left over.
+    expect(open(beans({ beans: 1950 }))).toEqual([]);
   });
 
   it('a brine with more water than the recipe has holds the batch, whatever its acid', () => {
     expect(open(beans({ water: 960 }))).toEqual([]);
-    expect(open(beans({ water: 1100 }))).toEqual(['brine-strength']);
+    expect(open(beans({ water: 1100 }))).toEqual(['acid-share', 'brine-strength']);
     expect(open(beans({ water: 500 }))).toEqual([]);
     expect(open(beans({ water: 1900, vinegar: 2868 }))).toEqual([]);
-    expect(
-      gate(fold(beans({ water: 1892.8 }).events)).conditions.find(c => c.code === 'brine-strength')?.evidence,
-    ).toBe('43.1 % of its acid and water was acid; the recipe has 60.2 %.');
+    const evidence = (code: string) =>
+      gate(fold(beans({ water: 1892.8 }).events)).conditions.find(c => c.code === code)?.evidence;
+    // 1,434 g at 5 % in 3,326.8 g; as written in 2,380.4 g.
+    expect(evidence('brine-strength')).toBe(
+      '2.16 g of acetic acid in 100 g of its acid and water; the recipe has 3.01 g.',
+    );
+    expect(evidence('acid-share')).toMatch(
+      /^Acetic acid \(or as much of another\) in 100 g of what is in the jar: 0\.9\d g, 0\.8\d g in the tightest jar; by the recipe 1\.3\d g, 1\.2\d g in the tightest jar\.$/,
+    );
+  });
+
+  it('takes nothing that was only planned as proof', () => {
+    const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
+    const share = () => gate(fold(batch.events)).conditions.find(c => c.code === 'acid-share');
+    expect(share()).toMatchObject({
+      met: false,
+      against: false,
+      evidence:
+        'Yellow wax beans, White vinegar, 5 %: neither weighed nor drawn, and what was only planned proves nothing.',
+    });
+    batch.fact('line.weighed', { lineId: 'beans', mass_g: 1814 });
+    expect(share()?.evidence).toMatch(/^White vinegar, 5 %: neither/);
+    batch.fact('line.weighed', { lineId: 'vinegar', mass_g: 1434 });
+    expect(share()?.met).toBe(true);
+    // Each bowl that is weighed adds to it: beans for two more jars, in the same eight.
+    batch.fact('line.weighed', { lineId: 'beans', mass_g: 500 });
+    expect(share()).toMatchObject({ met: false, against: true });
+  });
+
+  it('a pot cooked by eye: more jars of it are no less acid, more food in it is', () => {
+    const pot = { ...waxBeans, packing: null, lines: waxBeans.lines.filter(l => l.where !== 'each jar') };
+    const steps = pot.steps.map(s =>
+      s.id === 'brine'
+        ? { ...s, kind: 'cook' as const, target: { kind: 'look' as const, text: 'thick' }, adds: [] }
+        : { ...s, adds: s.adds.filter(a => pot.lines.some(l => l.id === a.lineId)) },
+    );
+    const slaw = {
+      ...pot,
+      steps,
+      lines: pot.lines.map(l => ({ ...l, where: 'pot' as const })),
+      makes: { size: 'pint' as const, count: 8 },
+    };
+    const filled = (count: number, weights: Record<string, number>) => {
+      const batch = new PaperBatch(slaw, [{ size: 'pint', count: 8 }]);
+      for (const [lineId, mass_g] of Object.entries(weights)) batch.fact('line.weighed', { lineId, mass_g });
+      batch.drawAll();
+      batch.fact('jars.filled', {
+        size: 'pint',
+        jars: Array.from({ length: count }, (_, i) => i + 1),
+        jarLotId: batch.jarLotId,
+        lidLotId: batch.lidLotId,
+      });
+      return gate(fold(batch.events)).conditions.find(c => c.code === 'acid-share')?.met;
+    };
+    expect(filled(8, {})).toBe(true);
+    expect(filled(9, {})).toBe(true);
+    expect(filled(8, { beans: 2000 })).toBe(false);
+    expect(filled(8, { water: 1200 })).toBe(false);
   });
 });
 

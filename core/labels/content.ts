@@ -1,8 +1,9 @@
+import { balance, netOfJars_g, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
-import { lineMasses } from '../batches/index.ts';
+import { observed } from '../batches/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
-import { Decimal, type Fault, addDays, addMonths } from '../measure/index.ts';
-import type { JarSizeId } from '../jars/index.ts';
+import { Decimal, type Fault, addDays, addMonths, massText } from '../measure/index.ts';
+import { type JarSizeId, jarSize } from '../jars/index.ts';
 import type { NetContents } from '../recipes/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import { labelSpelling } from './spelling.ts';
@@ -38,8 +39,9 @@ function poundsText(oz: number): string {
 }
 
 /**
- * The ingredient statement: descending order of weight of what went in (21 CFR 101.4, from memory), like names joined,
- * a compound's own ingredients in brackets after it.
+ * The ingredient statement: descending order of weight of what was added and reached the jars (21 CFR 101.4, from memory),
+ * like names joined, a compound's own ingredients in brackets after it. Water that boiled off counts with the food it
+ * was in; what was poured away, strained off or left in the pot does not.
  */
 export function ingredientStatement(state: BatchState): string {
   const drawn = new Map(
@@ -48,14 +50,17 @@ export function ingredientStatement(state: BatchState): string {
       .filter(l => l.lineId)
       .map(l => [l.lineId as string, l]),
   );
+  const process = observed(state);
+  const reached = reachedJars_g(balance(process));
   const mass = new Map<string, number>();
-  for (const { line, kept_g } of lineMasses(state)) {
-    // A dip is no ingredient; what is lifted out again stands last, by what stays of it.
-    if (line.where === 'dip') continue;
+  for (const { line } of process.lines) {
+    const there_g = reached.get(line.id) ?? 0;
+    // What gave its taste and was lifted out again stands last; a dip, or a soak that is gone, is no ingredient.
+    if (there_g <= 0 && line.where !== 'infused') continue;
     const lot = drawn.get(line.id);
     const sub = lot?.subIngredients || line.subIngredients;
     const name = (lot?.labelName || line.labelName) + (sub ? ` (${sub})` : '');
-    mass.set(name, (mass.get(name) ?? 0) + kept_g);
+    mass.set(name, (mass.get(name) ?? 0) + there_g);
   }
   return [...mass]
     .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
@@ -135,6 +140,7 @@ export function labelContent(
       '21 CFR 101.7; NIST Handbook 130 (from memory)',
       'Enter the net contents of this jar in the recipe.',
     ),
+    ...contentsRule(state, size, net, kitchen),
     rule('Maker', label.maker, '21 CFR 101.5 (from memory)', 'Enter the maker in the kitchen settings.'),
     rule(
       'Address',
@@ -159,9 +165,45 @@ export function labelContent(
     .map(r => ({
       path: '',
       code: 'label-incomplete',
-      what: `The label has no ${r.what.toLowerCase()}.`,
+      what: r.what.startsWith('No more')
+        ? 'The label states more than a jar holds.'
+        : `The label has no ${r.what.toLowerCase()}.`,
       why: `${r.rule} asks for it.`,
       next: r.next,
     }));
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
+}
+
+/** So much more than is reckoned may be stated before it cannot be: glass, headspace and density differ. Our bound, from no source. */
+const OVERSTATED = 1.1;
+
+/** What is stated against what a jar of it holds, by the balance of the batch. */
+function contentsRule(
+  state: BatchState,
+  size: JarSizeId,
+  net: NetContents | undefined,
+  kitchen: Pick<Kitchen, 'locale'>,
+): LabelRule[] {
+  if (!net) return [];
+  const there_g = netOfJars_g(balance(observed(state))).get(size);
+  const stated =
+    net.kind === 'weight'
+      ? new Decimal(net.oz).times(GRAMS_PER_OUNCE).toNumber()
+      : new Decimal(net.floz).times(ML_PER_FLUID_OUNCE).toNumber();
+  const most = net.kind === 'weight' ? there_g : jarSize(size).brim_mL;
+  if (most === undefined) return [];
+  const unit = (value: number) =>
+    net.kind === 'weight' ? massText(value, kitchen) : `${Math.round(value)} mL`;
+  return [
+    {
+      what: 'No more stated than a jar holds',
+      met: stated <= most * OVERSTATED,
+      shown:
+        stated <= most * OVERSTATED
+          ? `${unit(stated)} stated; a jar ${net.kind === 'weight' ? 'is reckoned to hold' : 'brimful holds'} ${unit(most)}`
+          : '',
+      rule: '21 CFR 101.7; NIST Handbook 133 (from memory)',
+      next: `A jar holds about ${unit(most)}. State no more, or weigh a filled jar and correct what was entered.`,
+    },
+  ];
 }
