@@ -191,6 +191,7 @@ async function labels(): Promise<void> {
     madeOn: '2026-11-24',
     bestBy: '2027-11-24',
     readyFrom: null,
+    directions: '',
     statement: 'Made in a home kitchen that is not inspected.',
     notForSale: false,
   };

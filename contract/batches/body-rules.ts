@@ -29,7 +29,7 @@ import {
   type Shapes,
   drawnLot,
   evidence,
-  label,
+  labels,
   lineId,
   started,
   thingId,
@@ -68,6 +68,7 @@ const byPlace = <T>(more: object) =>
     canner: shape<never>({ where: choice(['canner']), temp_C: waterTemperature, ...more } as never),
     jar: shape<never>({ where: choice(['jar']), temp_C: waterTemperature, ...more } as never),
   });
+const printed = { jars: jarNumbers, size: jarSizeRule, stock: text({ max: 40 }) };
 const loadOnly = shape<{ loadId: string }>({ loadId });
 const doseBody = shape<{ lineId: string; jars: number[] }>({ lineId, jars: jarNumbers });
 
@@ -270,12 +271,8 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
     { named: list(text({ max: 300 }), { max: 200 }) },
   ),
   'labels.printed': [
-    shape<EventBodies['labels.printed']>({
-      jars: jarNumbers,
-      size: jarSizeRule,
-      stock: text({ max: 40 }),
-      label,
-    }),
+    shape<never>({ ...printed, label: labels.first } as never),
+    shape<EventBodies['labels.printed']>({ ...printed, label: labels.today }),
   ],
   'outlet.opened': [
     shape<OutletBody>({

@@ -53,8 +53,7 @@ export const evidence = shape<GateEvidence>({
   title: text({ max: 200 }),
   evidence: text({ max: 1000 }),
 });
-/** Rule of what a label says. */
-export const label = shape<LabelContent>({
+const labelFields: { [K in keyof Omit<LabelContent, 'directions'>]-?: Rule<LabelContent[K]> } = {
   statementOfIdentity: text({ max: 80 }),
   ingredients: text({ max: 4000 }),
   contains: text({ max: 400 }),
@@ -67,7 +66,12 @@ export const label = shape<LabelContent>({
   readyFrom: maybe(day),
   statement: text({ max: 300 }),
   notForSale: flag,
-});
+};
+/** Rule of what a label says: of the first shape, which had no directions, and of today's. */
+export const labels = {
+  first: shape<Omit<LabelContent, 'directions'>>(labelFields as never),
+  today: shape<LabelContent>({ ...labelFields, directions: text({ max: 200 }) } as never),
+};
 const startedFields: { [K in keyof Omit<StartedBody, 'potId' | 'equipment'>]-?: Rule<StartedBody[K]> } = {
   recipeId: uuid,
   recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),

@@ -257,6 +257,8 @@ export interface LabelContent {
   madeOn: string;
   bestBy: string;
   readyFrom: string | null;
+  /** How it is kept and used, where the food needs it said; empty where it does not. */
+  directions: string;
   statement: string;
   notForSale: boolean;
 }

@@ -12,6 +12,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
   'batch.started': [body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body })],
   'lot.drawn': [body => ({ used: null, ...body })],
   'jars.released': [body => ({ named: [], ...body })],
+  'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
   'step.started': [body => ({ ...place, ...body })],
   'step.done': [body => ({ ...place, ...body })],
   'line.weighed': [body => ({ ...place, ...body })],
@@ -32,7 +33,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'lots.returned': 1,
   'jars.taken': 1,
   'jars.released': 2,
-  'labels.printed': 1,
+  'labels.printed': 2,
   'outlet.opened': 1,
   'step.started': 2,
   'step.done': 2,
@@ -69,7 +70,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 3;
+export const RECORD_SHAPE = 4;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>

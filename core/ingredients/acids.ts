@@ -29,22 +29,6 @@ const ML_PER_TSP = UNITS.tsp.factor.valueOf();
 export const PICKLING_STRENGTH_PCT = 5;
 /** Bottled lemon and lime juice, percent as citric acid, as they are sold. Common practice. */
 export const BOTTLED_JUICE_PCT = 4.5;
-/** pKa-blind weight of one gram of acetic acid as citric acid, by acid groups: 60.05 to 192.12 / 3. */
-const ACETIC_AS_CITRIC = 192.12 / 3 / 60.05;
-
-/**
- * Acid of an amount as grams of citric acid, by titratable groups. For comparing amounts of acid, not for predicting pH.
- *
- * @param mass_g  grams of the line
- * @param strength_pct  of the vinegar, percent; what pickling asks for when not said
- */
-export function asCitric_g(kind: AcidKind, mass_g: number, strength_pct: number | null): number {
-  if (kind === 'citric acid') return mass_g;
-  if (kind === 'bottled juice' || kind === 'fresh juice') return (mass_g * BOTTLED_JUICE_PCT) / 100;
-  if (kind === 'unlabelled vinegar') return 0;
-  return ((mass_g * (strength_pct ?? PICKLING_STRENGTH_PCT)) / 100) * ACETIC_AS_CITRIC;
-}
-
 /** Grams in a millilitre of an acid as it is dosed, where its line does not say. Common practice, from memory. */
 const DOSE_DENSITY: Record<AcidKind, number> = {
   'bottled juice': 1.03,

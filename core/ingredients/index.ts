@@ -2,7 +2,6 @@ export {
   acidKind,
   acidVolume_mL,
   asBottledLemon_mL,
-  asCitric_g,
   BOTTLED_JUICE_PCT,
   countsAsBarrier,
   PICKLING_STRENGTH_PCT,

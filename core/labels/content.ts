@@ -4,7 +4,7 @@ import { observed } from '../batches/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
 import { Decimal, type Fault, addDays, addMonths, massText } from '../measure/index.ts';
 import { type JarSizeId, jarSize } from '../jars/index.ts';
-import type { NetContents } from '../recipes/index.ts';
+import type { NetContents, Recipe } from '../recipes/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import { labelSpelling } from './spelling.ts';
 
@@ -103,6 +103,7 @@ export function labelContent(
     bestBy: addMonths(started.madeOn, started.recipe.shelfLife_months),
     readyFrom:
       started.recipe.readyAfter_days > 0 ? addDays(started.madeOn, started.recipe.readyAfter_days) : null,
+    directions: directionsFor(started.recipe),
     statement: kitchen.jurisdiction.statement,
     notForSale: started.purpose !== 'sale',
   };
@@ -172,6 +173,17 @@ export function labelContent(
       next: r.next,
     }));
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
+}
+
+/**
+ * What has to be said of how a food is kept: once open, nothing but a full-sugar spread keeps by itself. Common practice of
+ * the trade, no source.
+ */
+export function directionsFor(recipe: Pick<Recipe, 'foodClass' | 'product'>): string {
+  const keeps =
+    recipe.foodClass === 'fruit spread' &&
+    ['jam', 'jelly', 'preserves', 'marmalade'].includes(recipe.product);
+  return keeps ? '' : 'Refrigerate after opening.';
 }
 
 /** So much more than is reckoned may be stated before it cannot be: glass, headspace and density differ. Our bound, from no source. */

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { fold } from '../batches/index.ts';
-import { JAR_SIZES } from '../jars/index.ts';
+import { JAR_SIZES, type JarSizeId } from '../jars/index.ts';
+import type { Recipe } from '../recipes/index.ts';
 import {
   allergensOf,
   checkCharacter,
@@ -76,6 +77,50 @@ describe('label', () => {
     );
     batch.fact('line.weighed', { lineId: 'sugar', mass_g: 1400 });
     expect(ingredientStatement(fold(batch.events)).startsWith('sugar, plums')).toBe(true);
+  });
+  it('counts what is in the jar: brine left in the pot and a soak that is poured away do not put salt before dill', () => {
+    const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]).drawAll();
+    // Twice the brine is made, and as much of it is left over: the jars hold the same.
+    const twice = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
+    for (const [lineId, mass_g] of [
+      ['vinegar', 2868],
+      ['water', 1893],
+      ['salt', 192],
+    ] as const)
+      twice.fact('line.weighed', { lineId, mass_g });
+    expect(ingredientStatement(fold(batch.events))).toMatch(/^wax beans, .*vinegar.*, water, .*dill/);
+    expect(ingredientStatement(fold(twice.drawAll().events))).toBe(ingredientStatement(fold(batch.events)));
+    const soaked = {
+      ...waxBeans,
+      lines: waxBeans.lines.map(l => (l.id === 'salt' ? { ...l, where: 'dip' as const } : l)),
+    };
+    const dipped = new PaperBatch(soaked, [{ size: 'pint', count: 8 }]).drawAll();
+    expect(ingredientStatement(fold(dipped.events))).not.toMatch(/\bsalt\b/);
+  });
+  it('gives directions where a food needs them', () => {
+    const of = (recipe: Recipe, size: JarSizeId) => {
+      const made = labelContent(
+        fold(new PaperBatch(recipe, [{ size, count: 2 }]).drawAll().events),
+        kitchen,
+        size,
+      );
+      return made.ok ? made.label.directions : 'faulty';
+    };
+    expect(of(waxBeans, 'pint')).toBe('Refrigerate after opening.');
+    expect(of(plumJam, 'half-pint')).toBe('');
+  });
+  it('states no more than a jar can hold', () => {
+    const over = {
+      ...plumJam,
+      jars: [{ size: 'half-pint' as const, net: { kind: 'weight' as const, oz: 14 } }],
+    };
+    const made = labelContent(
+      fold(new PaperBatch(over, [{ size: 'half-pint', count: 2 }]).drawAll().events),
+      kitchen,
+      'half-pint',
+    );
+    expect(made.ok).toBe(false);
+    expect(made.ok ? [] : made.faults.map(f => f.what)).toEqual(['The label states more than a jar holds.']);
   });
   it('declares allergens from lots and lines', () => {
     expect(

@@ -65,7 +65,7 @@ describe('what a process authority will ask for, of an own recipe', () => {
   it('weighs the low-acid produce against its acid', () => {
     expect(text(waxBeans)).toMatch(/Low-acid produce: 100\.0 % of all fruit and produce/);
     expect(text(waxBeans)).toMatch(
-      /Barrier acid: \d+\.\d\d g as citric acid for 100 g of low-acid produce\./,
+      /Barrier acid: \d+\.\d\d g as acetic acid for 100 g of low-acid produce, in what reaches the jars\./,
     );
     expect(text(currantJelly)).toContain('No added acid is needed as a barrier by our review.');
   });

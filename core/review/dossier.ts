@@ -56,7 +56,7 @@ export function dossier(recipe: Recipe, asker: Asker, readings: readonly TrialRe
     `Low-acid produce: ${n(balance.lowAcidShare * 100, 1)} % of all fruit and produce (dried counted as fresh).`,
     balance.barrierPer100_g === null
       ? 'No added acid is needed as a barrier by our review.'
-      : `Barrier acid: ${n(balance.barrierPer100_g, 2)} g as citric acid for 100 g of low-acid produce.`,
+      : `Barrier acid: ${n(balance.barrierPer100_g, 2)} g as acetic acid for 100 g of low-acid produce, in what reaches the jars.`,
     '',
     'How it is made',
     `Peel: ${recipe.method.peel}. Cut: ${recipe.method.cut}. ${recipe.method.strain === 'strained' ? 'Strained' : 'Not strained'}. Packing liquid: ${recipe.method.liquid}. Pack: ${recipe.method.pack}. Set by: ${recipe.setBy}.`,

@@ -71,6 +71,7 @@ describe('labels', () => {
       madeOn: started.madeOn,
       bestBy: '2027-11-24',
       readyFrom: null,
+      directions: '',
       statement: 'Made at home.',
       notForSale: false,
     };
@@ -239,6 +240,7 @@ const sample: LabelContent = {
   madeOn: '2026-11-24',
   bestBy: '2027-11-24',
   readyFrom: '2026-12-15',
+  directions: 'Refrigerate after opening.',
   statement: 'Made in a home kitchen that is not inspected.',
   notForSale: false,
 };

@@ -137,6 +137,9 @@ function drawOne(
           size,
         }))
       : []),
+    ...(label.directions
+      ? wrap(label.directions, faces.plain, size, column).map(text => ({ text, face: faces.plain, size }))
+      : []),
     ...(label.statement
       ? wrap(label.statement, faces.plain, size, column).map(text => ({ text, face: faces.plain, size }))
       : []),

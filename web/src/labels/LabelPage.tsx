@@ -196,6 +196,7 @@ function LabelFace({ label, stock, size }: { label: LabelContent; stock: LabelSt
       {label.notForSale && <strong>Not for sale</strong>}
       <span>Ingredients: {label.ingredients}.</span>
       {label.contains && <strong>Contains: {label.contains}.</strong>}
+      {label.directions && <span>{label.directions}</span>}
       {label.statement && <span>{label.statement}</span>}
       <Box
         sx={{

@@ -139,7 +139,7 @@ function Balance({ found }: { found: Review }) {
         {numberText(balance.lowAcidShare * 100, kitchen, 0)} % of the fruit and produce is not safely acid
         (dried counted as fresh)
         {balance.barrierPer100_g !== null &&
-          `; ${numberText(balance.barrierPer100_g, kitchen, 2)} g of acid, as citric, for each 100 g of it`}
+          `; ${numberText(balance.barrierPer100_g, kitchen, 2)} g of acid, as acetic, for each 100 g of it in the jar`}
         .
       </Typography>
     </Box>
