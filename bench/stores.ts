@@ -125,6 +125,7 @@ export async function costsInHand(): Promise<void> {
     burnerMinutes: 60,
     burnerId: '',
     yieldShare: 1,
+    nets_g: new Map(),
     priceFactor: byName(),
   });
   const base = { ...figures(8), shelf: benchShelf(), jars };

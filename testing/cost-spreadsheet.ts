@@ -1,8 +1,8 @@
 import { type CostContext, aloneContext } from '@cocotte/core/stores';
-import { type BatchState, fold } from '@cocotte/core/batches';
+import { balance, netOfJars_g } from '@cocotte/core/balance';
+import { type BatchState, fold, observed } from '@cocotte/core/batches';
 import { plainCosts } from '@cocotte/core/kitchen';
 import { Decimal } from '@cocotte/core/measure';
-import { netMass_g } from '@cocotte/core/stores';
 import { plumJam } from '@cocotte/demo/recipes';
 import { HyperFormula } from 'hyperformula';
 import { PaperBatch } from './builders.ts';
@@ -132,6 +132,8 @@ export function spreadsheetCost({ state, context }: CostCase): SpreadsheetCost {
       Number(l.unitCost),
       l.kind === 'jar' ? (l.jarSize ?? '') : '',
       `=(A${r}-B${r})*C${r}`,
+      // What each jar that is filled takes of is shared by jar; the pot by net mass.
+      l.kind === 'lid' ? 'jar' : '',
     );
   }
   for (const m of state.minutes) {
@@ -153,28 +155,31 @@ export function spreadsheetCost({ state, context }: CostCase): SpreadsheetCost {
   const filled = state.jars.length;
   const kept = state.jars.filter(j => !j.setAside);
   let r = rows.length + 1;
-  put(Number(costs.overhead.perBatch), 1, 1, '', `=A${r}`);
+  put(Number(costs.overhead.perBatch), 1, 1, '', `=A${r}`, 'jar');
   r = rows.length + 1;
-  put(Number(costs.overhead.perJar), filled, 1, '', `=A${r}*B${r}`);
+  put(Number(costs.overhead.perJar), filled, 1, '', `=A${r}*B${r}`, 'jar');
   r = rows.length + 1;
-  put(Number(costs.overhead.perMonth), context.monthBatches, 1, '', `=A${r}/B${r}`);
+  put(Number(costs.overhead.perMonth), context.monthBatches, 1, '', `=A${r}/B${r}`, 'jar');
   r = rows.length + 1;
-  put(Number(costs.market.fee), kept.length, costs.market.jars, '', `=A${r}*B${r}/C${r}`);
+  put(Number(costs.market.fee), kept.length, costs.market.jars, '', `=A${r}*B${r}/C${r}`, 'sold');
   const last = rows.length;
   const sizes = [...new Set(state.jars.map(j => j.size))];
   const first = last + 1;
   const end = last + sizes.length;
-  // Jars: filled, can be sold, net weight, size, then own cost, share of the pot, cost of one, its cents.
+  // What a jar weighs is read off the balance, as it would be off the scale.
+  const nets = netOfJars_g(balance(observed(state)));
+  const pot = `(SUM(E$1:E$${last})-SUM(E$${first}:E$${end})-SUMIF(F$1:F$${last},"jar",E$1:E$${last})-SUMIF(F$1:F$${last},"sold",E$1:E$${last}))`;
+  const by = (word: string) => `SUMIF(F$1:F$${last},"${word}",E$1:E$${last})`;
+  // Jars: filled, can be sold, net weight, size, own cost; then its share of the rest, cost of one, its cents, what it hands on.
   for (const size of sizes) {
     const at = rows.length + 1;
-    const net = started.recipe.jars.find(j => j.size === size)?.net;
     put(
       state.jars.filter(j => j.size === size).length,
       kept.filter(j => j.size === size).length,
-      net ? netMass_g(net) : 1,
+      nets.get(size) ?? 1,
       size,
       `=SUMIF(D$1:D$${last},D${at},E$1:E$${last})`,
-      `=(SUM(E$1:E$${last})-SUM(E$${first}:E$${end}))*A${at}*C${at}/SUMPRODUCT(A$${first}:A$${end},C$${first}:C$${end})`,
+      `=${pot}*A${at}*C${at}/SUMPRODUCT(A$${first}:A$${end},C$${first}:C$${end})+${by('jar')}*A${at}/SUM(A$${first}:A$${end})+IF(SUM(B$${first}:B$${end})=0,0,${by('sold')}*B${at}/SUM(B$${first}:B$${end}))`,
       `=IF(B${at}=0,0,(E${at}+F${at}+H$${end + 1}*B${at}*C${at}/SUMPRODUCT(B$${first}:B$${end},C$${first}:C$${end}))/B${at})`,
       `=ROUND(G${at},2)`,
       `=IF(B${at}=0,E${at}+F${at},0)`,

@@ -4,12 +4,26 @@ import {
   type CostSheet,
   COST_PARTS,
   type PlannedBatch,
+  SHARINGS,
   type ShoppingLine,
 } from '@cocotte/core/stores';
 import { jarsWantedRule } from '../batches/decision-rules.ts';
 import { endpoint } from '../endpoint.ts';
 import { jarSizeRule } from '../recipes/recipe-rules.ts';
-import { choice, day, decimal, figure, flag, list, maybe, rational, shape, text, uuid } from '../rules.ts';
+import {
+  choice,
+  day,
+  decimal,
+  figure,
+  flag,
+  instant,
+  list,
+  maybe,
+  rational,
+  shape,
+  text,
+  uuid,
+} from '../rules.ts';
 
 const planFields = {
   id: uuid,
@@ -120,6 +134,7 @@ const costLine = shape<CostLine>({
 });
 const costSheet = shape<CostSheet>({
   currency: text({ max: 3 }),
+  sharing: choice(SHARINGS),
   lines: list(costLine, { max: 2000 }),
   jars: list(
     shape<CostInput['jars'][number]>({
@@ -148,6 +163,7 @@ const costSheet = shape<CostSheet>({
     }),
     { max: 8 },
   ),
+  keptAt: maybe(instant),
 });
 
 /** What a batch cost: lots drawn, work with what is shared by batches and by the day, energy, overhead, market; parts that add up to the total. */

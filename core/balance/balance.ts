@@ -315,7 +315,8 @@ class Run {
       line.where === 'strained' && !this.strained.has(line.id) ? evenly(1 - line.keptShare) : null,
     );
     // What nobody blended back is still there at the end.
-    for (const id of [...this.vessels.keys()]) if (id.startsWith('part:')) this.all(stepId, id, this.main);
+    const parts = [...this.vessels.keys()].filter(id => id.startsWith('part:'));
+    for (const id of parts) this.all(stepId, id, this.main);
     if (recipe.packing === null && this.vessels.has('brine')) this.all(stepId, 'brine', this.main);
     const doses = this.process.lines.filter(l => l.line.where === 'each jar');
     const filling = {

@@ -14,6 +14,7 @@ export {
   solubleOf,
   together,
 } from './parts.ts';
+export { plannedNets_g } from './nets.ts';
 export {
   asManyAsItFills,
   asWritten,

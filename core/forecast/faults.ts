@@ -12,7 +12,7 @@ export interface ForecastFault {
 }
 
 /** What a target is called where it cannot be met. */
-const TARGET: Record<string, string> = {
+const TARGET: Partial<Record<CookFault['target'], string>> = {
   'gel point': 'The gel point',
   temperature: 'This temperature',
   volume: 'This volume',

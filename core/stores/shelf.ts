@@ -64,6 +64,8 @@ export interface Need {
   line: Line | null;
   kind: ItemKind;
   size: JarSizeId | null;
+  /** Jars it is for, by size, where it is one of several items of its kind: lids of one mouth. */
+  only: { size: JarSizeId; count: number }[];
   shelf: ShelfItem | undefined;
   /** In the item's unit; 0 where it is decided later. */
   quantity: number;
@@ -77,7 +79,7 @@ export interface Need {
 export function needsOf(
   lines: readonly Line[],
   asBought_g: ReadonlyMap<string, number>,
-  jars: readonly { size: JarSizeId; count: number }[],
+  wantedJars: readonly { size: JarSizeId; count: number }[],
   shelf: readonly ShelfItem[],
 ): Need[] {
   const needs: Need[] = lines
@@ -92,11 +94,12 @@ export function needsOf(
         line,
         kind: 'ingredient',
         size: null,
+        only: [],
         shelf: found,
         quantity: found?.item.unit === 'each' ? Math.ceil(quantity - 1e-6) : quantity,
       };
     });
-  const wanted = jars.filter(j => j.count > 0);
+  const wanted = wantedJars.filter(j => j.count > 0);
   for (const { size, count } of wanted)
     needs.push({
       key: `jar ${size}`,
@@ -104,6 +107,7 @@ export function needsOf(
       line: null,
       kind: 'jar',
       size,
+      only: [],
       shelf: shelfOfKind(shelf, 'jar', size),
       quantity: count,
     });
@@ -111,12 +115,12 @@ export function needsOf(
     ['lid', 'Lids'],
     ['band', 'Bands'],
   ] as const) {
-    const byItem = new Map<ShelfItem | undefined, number>();
-    for (const { size, count } of wanted) {
-      const found = shelfForMouth(shelf, kind, size);
-      byItem.set(found, (byItem.get(found) ?? 0) + count);
+    const byItem = new Map<ShelfItem | undefined, Need['only']>();
+    for (const jars of wanted) {
+      const found = shelfForMouth(shelf, kind, jars.size);
+      byItem.set(found, [...(byItem.get(found) ?? []), jars]);
     }
-    for (const [found, count] of byItem)
+    for (const [found, only] of byItem)
       if (found || kind === 'lid')
         needs.push({
           key: byItem.size > 1 ? `${kind} ${found?.item.id}` : `${kind}s`,
@@ -124,8 +128,9 @@ export function needsOf(
           line: null,
           kind,
           size: null,
+          only: byItem.size > 1 ? only : [],
           shelf: found,
-          quantity: count,
+          quantity: only.reduce((n, j) => n + j.count, 0),
         });
   }
   const total = wanted.reduce((n, j) => n + j.count, 0);
@@ -135,7 +140,16 @@ export function needsOf(
   ] as const) {
     const found = shelfOfKind(shelf, kind);
     if (found)
-      needs.push({ key: `${kind}s`, title, line: null, kind, size: null, shelf: found, quantity: total });
+      needs.push({
+        key: `${kind}s`,
+        title,
+        line: null,
+        kind,
+        size: null,
+        only: [],
+        shelf: found,
+        quantity: total,
+      });
   }
   return needs;
 }

@@ -199,6 +199,7 @@ describe('buy or leave', () => {
     burnerMinutes: 0,
     burnerId: '',
     yieldShare: 1,
+    nets_g: new Map(),
     priceFactor: byName(),
   };
   const ask = (paid: number, price = 6) =>

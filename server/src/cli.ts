@@ -7,6 +7,8 @@ import { verifyChain } from './admin/verify.ts';
 import { systemClock } from './house/clock.ts';
 import { type Database, enterKitchen, openDatabase } from './house/database.ts';
 import { migrate } from './house/migrate.ts';
+import { costSheets } from './migrations/0008_cost_sheets.ts';
+import { keepOldSheets } from './stores/kept-sheets.ts';
 import { readPlace } from './kitchen/place.ts';
 import { accountByEmail, addMembership, setPassword } from './kitchen/outside.ts';
 import { INVITATION_MS, makeLink } from './kitchen/people.ts';
@@ -24,6 +26,13 @@ const COMMANDS = byName<(args: string[]) => Promise<void>>({
     if (names.length > 0) console.log(`Brought the database up to date: ${names.join(', ')}`);
     await withDatabase('owner', async database => {
       for (const id of await kitchenIds(database)) {
+        if (names.includes(costSheets.name)) {
+          const kept = await database.outside(async trx => {
+            await enterKitchen(trx, id);
+            return keepOldSheets(trx, id, systemClock.now_ms());
+          });
+          if (kept > 0) console.log(`${id}: the cost sheets of ${kept} closed batches stored as they stand`);
+        }
         const renewed = await database.outside(async trx => {
           await enterKitchen(trx, id);
           return renewProjections(trx, id);

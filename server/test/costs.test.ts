@@ -25,6 +25,7 @@ import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { rebuildKitchen } from '../src/admin/rebuild.ts';
 import { enterKitchen, openDatabase } from '../src/house/database.ts';
+import { keepOldSheets } from '../src/stores/kept-sheets.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -89,6 +90,63 @@ describe('the cost of a batch', () => {
     expect(batches).toHaveLength(1);
     expect(batches[0]?.sheet.bySize[0]?.size).toBe('half-pint');
     expect((await owner.refused(readCost, { params: { batchId: randomUUID() } })).status).toBe(404);
+  });
+});
+
+describe('the sheet of a batch that is released', () => {
+  const sheetOf = (line: Line) => owner.ok(readCost, { params: { batchId: line.batchId } });
+  const release = (line: Line, jars: number[]) =>
+    owner.ok(releaseJars, { params: { batchId: line.batchId }, body: { jars, stamp: line.stamp() } });
+
+  it('is stored when its last jar is released or gone, with its overhead, and changes no more', async () => {
+    const line = await cooked();
+    await line.note('minutes.worked', { minutes: 60 });
+    await release(line, [1, 2]);
+    expect((await sheetOf(line)).keptAt).toBeNull();
+    await line.note('jars.set_aside', { jars: [3], why: 'broken' });
+    await release(line, [4]);
+    const kept = await sheetOf(line);
+    expect(kept).toMatchObject({ sharing: 'by jar' });
+    expect(kept.keptAt).not.toBeNull();
+    expect(kept.bySize[0]).toMatchObject({ count: 3 });
+    // Whatever is entered afterwards, in it or in another batch of the month, leaves it as it is.
+    await line.note('minutes.worked', { minutes: 600 });
+    await line.note('jars.set_aside', { jars: [1, 2], why: 'sampled' });
+    await cooked();
+    expect(await sheetOf(line)).toEqual(kept);
+    const { batches } = await owner.ok(recipeCosts, { params: { recipeId: line.recipeId } });
+    expect(batches[0]?.sheet).toEqual(kept);
+    // A rebuild derives what can be derived, and this cannot.
+    const asOwner = openDatabase(server.urls.ownerUrl, 2);
+    await asOwner.outside(async trx => {
+      await enterKitchen(trx, kitchenId());
+      await rebuildKitchen(trx, kitchenId());
+    });
+    expect(await sheetOf(line)).toEqual(kept);
+    // The application may not change what it stored.
+    await expect(
+      server.database.inKitchen(kitchenId(), trx => trx('cost_sheets').update({ sheet: '{}' })),
+    ).rejects.toThrow(/permission denied/);
+    await asOwner.close();
+  });
+
+  it('of a batch that was closed before sheets were kept is stored as it stood then', async () => {
+    const line = await cooked();
+    await release(line, [1, 2, 3, 4]);
+    const asOwner = openDatabase(server.urls.ownerUrl, 2);
+    const kept = await asOwner.outside(async trx => {
+      await enterKitchen(trx, kitchenId());
+      await trx('cost_sheets').where({ batch_id: line.batchId }).delete();
+      await keepOldSheets(trx, kitchenId(), server.now_ms);
+      // Twice is once.
+      return keepOldSheets(trx, kitchenId(), server.now_ms + 1000);
+    });
+    await asOwner.close();
+    expect(kept).toBeGreaterThan(0);
+    expect(await sheetOf(line)).toMatchObject({
+      sharing: 'by net mass',
+      keptAt: new Date(server.now_ms).toISOString(),
+    });
   });
 });
 

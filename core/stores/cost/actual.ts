@@ -1,4 +1,6 @@
-import type { BatchState } from '../../batches/index.ts';
+import { balance, netOfJars_g } from '../../balance/index.ts';
+import { type BatchState, observed } from '../../batches/index.ts';
+import type { JarSizeId } from '../../jars/index.ts';
 import { Decimal, type Habits, moneyText, numberText, under } from '../../measure/index.ts';
 import type { ItemKind } from '../items.ts';
 import { type CostSettings, plainCosts } from '../../kitchen/index.ts';
@@ -7,6 +9,7 @@ import {
   type CostLine,
   type CostPartId,
   type CostSheet,
+  type Sharing,
   costLine,
   costSheet,
   netMass_g,
@@ -100,9 +103,15 @@ const NOT_LOST = new Set(['used in the kitchen']);
  * What a batch cost, from its own record and what other batches say of the same day: lots drawn and not returned, work,
  * energy, overhead, and for sale the market. Everything at the prices stored when it happened.
  *
+ * @param sharing  how sizes share it; as batches were shared before, for those that were closed then
+ *
  * @returns null before the batch is started
  */
-export function actualInput(state: BatchState, context: CostContext = aloneContext): CostInput | null {
+export function actualInput(
+  state: BatchState,
+  context: CostContext = aloneContext,
+  sharing: Sharing = 'by jar',
+): CostInput | null {
   const { started } = state;
   if (!started) return null;
   const settings = started.kitchen.costs ?? plainCosts;
@@ -116,19 +125,22 @@ export function actualInput(state: BatchState, context: CostContext = aloneConte
     const quantity = new Decimal(lot.quantity).minus(returned);
     const part = PART_OF[lot.kind];
     if (!part || quantity.isZero()) continue;
-    lines.push(
-      costLine({
-        part,
-        name: lot.name,
-        key: lot.itemId,
-        detail: `lot ${lot.lotLabel}`,
-        quantity,
-        unit: lot.unit,
-        unitCost: lot.unitCost,
-        size: lot.kind === 'jar' ? lot.jarSize : null,
-        lotId: lot.lotId,
-      }),
-    );
+    const bears =
+      lot.kind === 'jar' ? [{ size: lot.jarSize, share: new Decimal(1) }] : lidded(state, lot, sharing);
+    for (const { size, share } of bears)
+      lines.push(
+        costLine({
+          part,
+          name: lot.name,
+          key: lot.itemId,
+          detail: `lot ${lot.lotLabel}`,
+          quantity: quantity.times(share),
+          unit: lot.unit,
+          unitCost: lot.unitCost,
+          size,
+          lotId: lot.lotId,
+        }),
+      );
   }
   const own = workOf(state);
   lines.push(
@@ -170,12 +182,14 @@ export function actualInput(state: BatchState, context: CostContext = aloneConte
   lines.push(...overheadLines(settings, state.jars.length, context.monthBatches));
   if (started.purpose === 'sale' && kept.length > 0) lines.push(...marketLines(settings, kept.length));
   const sizes = [...new Set(state.jars.map(j => j.size))];
+  const nets = sharing === 'by jar' ? netsOf(state) : null;
   const lost = new Map<string, number>();
   for (const j of state.jars)
     if (j.setAside && !NOT_LOST.has(j.setAside.why))
       lost.set(j.setAside.why, (lost.get(j.setAside.why) ?? 0) + 1);
   return {
     currency: started.kitchen.currency,
+    sharing,
     lines: lines.filter(l => l.cost !== '0' || l.part === 'ingredients'),
     jars: sizes.map(size => {
       const net = started.recipe.jars.find(j => j.size === size)?.net;
@@ -183,12 +197,43 @@ export function actualInput(state: BatchState, context: CostContext = aloneConte
         size,
         filled: state.jars.filter(j => j.size === size).length,
         sellable: kept.filter(j => j.size === size).length,
-        net_g: net ? netMass_g(net) : 1,
+        net_g: nets?.get(size) ?? (net ? netMass_g(net) : 1),
       };
     }),
     lost: [...lost].map(([why, count]) => ({ why, count })),
     unpriced: undrawn(state),
   };
+}
+
+/** Lids of a lot by the sizes of the jars they closed; on all of them where that does not say. */
+function lidded(
+  state: BatchState,
+  lot: { kind: ItemKind; lotId: string },
+  sharing: Sharing,
+): { size: JarSizeId | null; share: Decimal }[] {
+  const closed = state.jars.filter(j => j.lidLotId === lot.lotId);
+  const all = [{ size: null, share: new Decimal(1) }];
+  // One lot on every jar is shared by jar anyhow.
+  if (
+    lot.kind !== 'lid' ||
+    sharing !== 'by jar' ||
+    closed.length === 0 ||
+    closed.length === state.jars.length
+  )
+    return all;
+  const counts = new Map<JarSizeId, number>();
+  for (const jar of closed) counts.set(jar.size, (counts.get(jar.size) ?? 0) + 1);
+  return [...counts].map(([size, count]) => ({ size, share: new Decimal(count).div(closed.length) }));
+}
+
+/** Net grams of a jar of each size, by the balance of the batch; null where its lines cannot be weighed. */
+function netsOf(state: BatchState): Map<JarSizeId, number> | null {
+  try {
+    return netOfJars_g(balance(observed(state)));
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
 }
 
 /** What the recipe asks for and no lot was drawn for: its cost is not in the sheet. */
@@ -238,7 +283,7 @@ export function marketLines(settings: CostSettings, jars: number): CostLine[] {
 }
 
 /** What a batch cost; see {@link actualInput}. */
-export function batchCost(state: BatchState, context?: CostContext): CostSheet | null {
-  const input = actualInput(state, context);
+export function batchCost(state: BatchState, context?: CostContext, sharing?: Sharing): CostSheet | null {
+  const input = actualInput(state, context, sharing);
   return input && costSheet(input);
 }

@@ -6,6 +6,8 @@ export {
   type CostSheet,
   type LostJars,
   COST_PARTS,
+  SHARINGS,
+  type Sharing,
   costLine,
   costSheet,
   netMass_g,

@@ -1,5 +1,5 @@
 import { Decimal, type Habits, type Names, numberText } from '../../measure/index.ts';
-import { jarSize } from '../../jars/index.ts';
+import { jarSize, type JarSizeId } from '../../jars/index.ts';
 import type { JarsWanted, Recipe, ScaledRecipe } from '../../recipes/index.ts';
 import { costOfDraw } from '../ledger.ts';
 import { type Need, type ShelfItem, needsOf, shelfOfKind } from '../shelf.ts';
@@ -23,6 +23,8 @@ export interface PlanFigures extends Pick<Habits, 'locale' | 'currency'> {
   burnerId: string;
   /** Share of the foreseen jars that come out, 1 for all. */
   yieldShare: number;
+  /** Net grams of a jar of each size, by the balance of the plan; what its label states where nothing is foreseen. */
+  nets_g: ReadonlyMap<JarSizeId, number>;
   /** What prices of ingredients are multiplied by, by line id; 1 where absent. */
   priceFactor: Readonly<Names<number>>;
 }
@@ -63,18 +65,24 @@ export function plannedInput(figures: PlanFigures): CostInput {
     const factor = need.line ? (figures.priceFactor[need.line.id] ?? 1) : 1;
     const part: CostPartId =
       need.kind === 'ingredient' ? 'ingredients' : PART_OF[need.kind as keyof typeof PART_OF];
-    lines.push(
-      costLine({
-        part,
-        name: need.line ? need.line.name : need.title,
-        key: need.shelf.item.id,
-        detail: detailOf(need, short, settings.method),
-        quantity: wanted,
-        unit: need.shelf.item.unit,
-        unitCost: cost.times(factor).div(wanted),
-        size: need.size,
-      }),
-    );
+    // Lids of one mouth are borne by the sizes they close.
+    const bears =
+      need.only.length > 0
+        ? need.only.map(j => ({ size: j.size, share: new Decimal(j.count).div(need.quantity) }))
+        : [{ size: need.size, share: new Decimal(1) }];
+    for (const { size, share } of bears)
+      lines.push(
+        costLine({
+          part,
+          name: need.line ? need.line.name : need.title,
+          key: need.shelf.item.id,
+          detail: detailOf(need, short, settings.method),
+          quantity: wanted.times(share),
+          unit: need.shelf.item.unit,
+          unitCost: cost.times(factor).div(wanted),
+          size,
+        }),
+      );
   }
   const hours = (minutes: number) => new Decimal(minutes).div(60);
   if (figures.minutes > 0)
@@ -108,6 +116,7 @@ export function plannedInput(figures: PlanFigures): CostInput {
   lines.push(...marketLines(settings, sellable));
   return {
     currency: figures.currency,
+    sharing: 'by jar',
     lines,
     jars: jars
       .filter(j => j.count > 0)
@@ -117,7 +126,7 @@ export function plannedInput(figures: PlanFigures): CostInput {
           size: j.size,
           filled: j.count,
           sellable: j.count * figures.yieldShare,
-          net_g: net ? netMass_g(net) : jarSize(j.size).pints.valueOf(),
+          net_g: figures.nets_g.get(j.size) ?? (net ? netMass_g(net) : jarSize(j.size).pints.valueOf()),
         };
       }),
     lost: [],

@@ -109,6 +109,7 @@ const figures = (count = 8, over: Partial<PlanFigures> = {}): PlanFigures => {
     burnerMinutes: 60,
     burnerId: '',
     yieldShare: 1,
+    nets_g: new Map(),
     priceFactor: byName(),
     ...over,
   };
@@ -176,6 +177,7 @@ describe('the difference between two batches', () => {
   const sheet = (lines: CostLine[], count: number) =>
     costSheet({
       currency: 'USD',
+      sharing: 'by jar',
       lines,
       jars: [{ size: 'pint', filled: count, sellable: count, net_g: 1 }],
       lost: [],

@@ -107,7 +107,7 @@ describe('actual cost', () => {
       { why: 'broken', count: 1 },
       { why: 'sampled', count: 2 },
     ]);
-    // 12.04 over 8 and over 5.
+    // Food, glass and lids: 12.04 over 8 and over 5.
     expect(sheet?.bySize[0]).toMatchObject({
       count: 5,
       perJarNoneLost: '1.50',
@@ -129,7 +129,20 @@ describe('the sheet', () => {
   const money = fc.integer({ min: 0, max: 9_999_999 }).map(n => new Decimal(n).div(10_000).toFixed());
   const line = (size: CostLine['size']) =>
     fc
-      .tuple(fc.constantFrom('ingredients', 'jars', 'work', 'energy', 'overhead' as const), money, money)
+      .tuple(
+        fc.constantFrom(
+          'ingredients',
+          'jars',
+          'lids',
+          'work',
+          'energy',
+          'overhead',
+          'labels',
+          'market' as const,
+        ),
+        money,
+        money,
+      )
       .map(([part, quantity, unitCost]) =>
         costLine({
           part: part as CostLine['part'],
@@ -153,6 +166,7 @@ describe('the sheet', () => {
         (pot, pints, quarts, pintCount, quartCount) => {
           const sheet = costSheet({
             currency: 'USD',
+            sharing: 'by jar',
             lines: [...pot, ...pints, ...quarts],
             jars: [
               { size: 'pint', filled: pintCount + 2, sellable: pintCount, net_g: 454 },
@@ -180,6 +194,7 @@ describe('the sheet', () => {
   it('shares the pot by net mass, and lets each size bear its own jars', () => {
     const sheet = costSheet({
       currency: 'USD',
+      sharing: 'by jar',
       lines: [
         costLine({
           part: 'ingredients',
@@ -226,5 +241,30 @@ describe('the sheet', () => {
       .fact('jars.set_aside', { jars: [1, 2], why: 'broken' });
     const sheet = batchCost(fold(batch.events));
     expect(sheet?.bySize.map(s => [s.size, s.total])).toEqual([['quart', sheet?.total]]);
+  });
+
+  it('shares by jar what each jar takes of, and labels and the stall by those that can be sold', () => {
+    const part = (p: CostLine['part'], cost: string) =>
+      costLine({ part: p, name: 'x', detail: '', key: p, quantity: cost, unit: 'g', unitCost: '1' });
+    const sheet = costSheet({
+      currency: 'USD',
+      sharing: 'by jar',
+      lines: [part('ingredients', '30'), part('lids', '3'), part('overhead', '6'), part('market', '10')],
+      jars: [
+        { size: 'pint', filled: 10, sellable: 8, net_g: 500 },
+        { size: 'quart', filled: 5, sellable: 2, net_g: 2000 },
+      ],
+      lost: [],
+      unpriced: [],
+    });
+    // Pints: a third of the food, ten of fifteen lids and overheads, eight of ten at the stall. Worked by hand.
+    expect(sheet.bySize[0]).toMatchObject({ total: '24.00', perJar: '3.00' });
+    // A failed pint cost 1.00 of food, 0.20 of lid and 0.40 of overhead, and no stall: two of them weigh on eight.
+    expect(sheet.bySize[0]).toMatchObject({ perJarNoneLost: '2.60', lossPerJar: '0.40' });
+    expect(sheet.bySize[1]).toMatchObject({ total: '25.00', perJar: '12.50' });
+    const before = costSheet({ ...sheet, sharing: 'by net mass' });
+    expect(before.total).toBe(sheet.total);
+    // As closed batches were shared: a third of everything.
+    expect(before.bySize[0]?.total).toBe('16.33');
   });
 });

@@ -55,9 +55,18 @@ export interface LostJars {
   count: number;
 }
 
+/**
+ * How costs are shared by jar sizes. *By jar*: the pot by net mass, everything of a jar by jar to its own size. Sheets of
+ * batches that were closed before are *by net mass* throughout, and stay as they stood.
+ */
+export const SHARINGS = ['by jar', 'by net mass'] as const;
+/** One way to share costs ({@link SHARINGS}). */
+export type Sharing = (typeof SHARINGS)[number];
+
 /** All that costs are made of, from a batch or from a plan: {@link costSheet} alone adds it up. */
 export interface CostInput {
   currency: string;
+  sharing: Sharing;
   lines: CostLine[];
   jars: CostJars[];
   lost: LostJars[];
@@ -89,6 +98,8 @@ export interface CostSheet extends CostInput {
     /** What lost jars add to each. */
     lossPerJar: string;
   }[];
+  /** When it was stored as the batch was released, ISO 8601: it changes no more. Null while it may still change. */
+  keptAt: string | null;
 }
 
 const CENT = 2;
@@ -101,13 +112,20 @@ export function netMass_g(net: NetContents): number {
   return (net.kind === 'weight' ? G_PER_OZ.times(net.oz) : ML_PER_FLOZ.times(net.floz)).toNumber();
 }
 
+/** Parts that each jar that is filled takes of: whatever is lost of them was used up. */
+const BY_FILLED: ReadonlySet<CostPartId> = new Set(['jars', 'lids', 'bands', 'overhead']);
+/** Parts that only a jar that can be sold takes of. */
+const BY_SOLD: ReadonlySet<CostPartId> = new Set(['labels', 'packaging', 'market']);
+
 /**
- * Adds up what a batch costs. Costs of the pot are shared by jar sizes by net mass; those of a size are its own. Sizes
- * of which no jar can be sold hand their share to the others. Rounded parts add up to the total, and so do the sizes.
+ * Adds up what a batch costs. Costs of the pot are shared by jar sizes by net mass; jars, lids, bands and overhead by the
+ * jars that were filled, labels, packaging and the stall by those that can be sold; those of a size are its own. So a jar
+ * that failed cost its food, its glass and its lid, and no label. Sizes of which no jar can be sold hand their share to
+ * the others. Rounded parts add up to the total, and so do the sizes.
  *
  * @returns exact and rounded figures; `bySize` is empty while no jar can be sold
  * @example
- * const input = { currency: 'USD', lines: [], jars: [], lost: [], unpriced: [] };
+ * const input = { currency: 'USD', sharing: 'by jar', lines: [], jars: [], lost: [], unpriced: [] };
  * costSheet(input).total; // '0.00'
  */
 export function costSheet(input: CostInput): CostSheet {
@@ -120,25 +138,46 @@ export function costSheet(input: CostInput): CostSheet {
   const total = rounded.reduce((a, b) => a.plus(b), ZERO);
 
   const { jars } = input;
-  // What was drawn for a size of which no jar was filled is borne by the pot.
   const sizes = new Set(jars.map(j => j.size));
-  const pot = exactOf(input.lines.filter(l => l.size === null || !sizes.has(l.size)));
-  const mass = (count: (j: CostJars) => number) =>
-    jars.reduce((sum, j) => sum.plus(new Decimal(j.net_g).times(count(j))), ZERO);
-  const filled_g = mass(j => j.filled);
-  const sellable_g = mass(j => j.sellable);
-  /** A size's share of the pot and its own costs. */
-  const full = (j: CostJars) =>
-    (filled_g.isZero() ? ZERO : pot.times(j.net_g).times(j.filled).div(filled_g)).plus(
-      exactOf(input.lines.filter(l => l.size === j.size)),
-    );
-  const orphaned = jars.filter(j => j.sellable === 0).reduce((sum, j) => sum.plus(full(j)), ZERO);
+  // What was drawn for a size of which no jar was filled is borne by all.
+  const common = input.lines.filter(l => l.size === null || !sizes.has(l.size));
+  const byJar = input.sharing === 'by jar';
+  const anySold = jars.some(j => j.sellable > 0);
+  const bySold = exactOf(common.filter(l => byJar && anySold && BY_SOLD.has(l.part)));
+  const byFilled = exactOf(common.filter(l => byJar && BY_FILLED.has(l.part)));
+  const pot = exactOf(common).minus(bySold).minus(byFilled);
+  const sum = (of: (j: CostJars) => Decimal.Value) => jars.reduce((all, j) => all.plus(of(j)), ZERO);
+  const share = (of: Decimal, mine: Decimal.Value, all: Decimal) =>
+    all.isZero() ? ZERO : of.times(mine).div(all);
+  const filled_g = sum(j => new Decimal(j.net_g).times(j.filled));
+  const sellable_g = sum(j => new Decimal(j.net_g).times(j.sellable));
+  /** What every jar of a size cost, and what only those that can be sold did. */
+  const ofSize = (j: CostJars) => ({
+    all: share(pot, new Decimal(j.net_g).times(j.filled), filled_g)
+      .plus(
+        share(
+          byFilled,
+          j.filled,
+          sum(x => x.filled),
+        ),
+      )
+      .plus(exactOf(input.lines.filter(l => l.size === j.size && !(byJar && BY_SOLD.has(l.part))))),
+    sold: share(
+      bySold,
+      j.sellable,
+      sum(x => x.sellable),
+    ).plus(exactOf(input.lines.filter(l => l.size === j.size && byJar && BY_SOLD.has(l.part)))),
+  });
+  const orphaned = jars
+    .filter(j => j.sellable === 0)
+    .reduce((all, j) => all.plus(ofSize(j).all).plus(ofSize(j).sold), ZERO);
   const sold = jars
     .filter(j => j.sellable > 0)
     .sort((a, b) => jarSize(a.size).pints.compare(jarSize(b.size).pints));
-  const shares = sold.map(j =>
-    full(j).plus(orphaned.isZero() ? ZERO : orphaned.times(j.net_g).times(j.sellable).div(sellable_g)),
-  );
+  const shares = sold.map(j => {
+    const own = ofSize(j);
+    return own.all.plus(own.sold).plus(share(orphaned, new Decimal(j.net_g).times(j.sellable), sellable_g));
+  });
   const totals = sold.length === 0 ? [] : allocate(total, shares, CENT);
   return {
     ...input,
@@ -151,7 +190,8 @@ export function costSheet(input: CostInput): CostSheet {
     bySize: sold.map((j, i) => {
       const exactPerJar = (shares[i] as Decimal).div(j.sellable);
       const perJar = exactPerJar.toDecimalPlaces(CENT);
-      const whole = full(j).div(j.filled).toDecimalPlaces(CENT);
+      const own = ofSize(j);
+      const whole = own.all.div(j.filled).plus(own.sold.div(j.sellable)).toDecimalPlaces(CENT);
       return {
         size: j.size,
         count: j.sellable,
@@ -162,6 +202,7 @@ export function costSheet(input: CostInput): CostSheet {
         lossPerJar: perJar.minus(whole).toFixed(CENT),
       };
     }),
+    keptAt: null,
   };
 }
 

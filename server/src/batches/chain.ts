@@ -5,6 +5,7 @@ import { canonicalJson } from '@cocotte/core/measure';
 import { workOf } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { problem } from '../house/problems.ts';
+import { keepSheet } from '../stores/kept-sheets.ts';
 import * as queries from './queries.ts';
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex');
@@ -73,11 +74,15 @@ export async function append(
     };
   });
   // None of the three needs another's answer: they go in one journey.
+  const batch = assess(after);
   await Promise.all([
     queries.insertEvents(trx, rows),
     queries.writeHead(trx, kitchenId, { seq, hash, last_at: arrived }),
-    queries.writeBatch(trx, kitchenId, project(batchId, assess(after), seq)),
+    queries.writeBatch(trx, kitchenId, project(batchId, batch, seq)),
   ]);
+  const { stage } = batch.standing;
+  if (stage === 'released' || stage === 'closed')
+    await keepSheet(trx, kitchenId, batchId, batch.state, arrived.getTime());
   return after;
 }
 

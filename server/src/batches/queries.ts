@@ -178,7 +178,7 @@ export async function selectEvents(trx: Trx, kitchenId: string, batchId: string)
 }
 
 /** Raised with the rules by which a batch's row is derived: rows of older rules are derived again when the server is renewed. */
-export const PROJECTION_RULES = 1;
+export const PROJECTION_RULES = 2;
 
 /** What a list of batches is drawn from. */
 export interface BatchColumns {

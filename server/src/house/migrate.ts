@@ -7,6 +7,7 @@ import { houseStands } from '../migrations/0004_house_stands.ts';
 import { receipts } from '../migrations/0005_receipts.ts';
 import { revisions } from '../migrations/0006_revisions.ts';
 import { counter } from '../migrations/0007_counter.ts';
+import { costSheets } from '../migrations/0008_cost_sheets.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -17,6 +18,7 @@ const MIGRATIONS: readonly Migration[] = [
   receipts,
   revisions,
   counter,
+  costSheets,
 ];
 const LOCK = 4_600_001;
 
@@ -87,7 +89,7 @@ function grants(role: string): string {
     grant select, insert, update on device_people, kitchens, heads, revisions, recipes, recipe_versions, items, lots, batches to ${name};
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
-    grant select, insert on events, movements, done_calls to ${name};
+    grant select, insert on events, movements, done_calls, cost_sheets to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;
 }

@@ -23,6 +23,8 @@ export interface RecordPaper {
   head: { seq: number; hash: string };
   kitchen: Kitchen;
   context: CostContext;
+  /** The cost sheet that was stored at its release; null while it may still change. */
+  kept: CostSheet | null;
   now_ms: number;
 }
 
@@ -33,6 +35,7 @@ export async function drawRecord({
   head,
   kitchen,
   context,
+  kept,
   now_ms,
 }: RecordPaper): Promise<Uint8Array> {
   const events = texts.map(text => JSON.parse(text) as SequencedEvent);
@@ -65,7 +68,7 @@ export async function drawRecord({
   flow.text(now.released.length > 0 ? `Released: jars ${rangesText(now.released)}.` : 'No jar is released.', {
     bold: true,
   });
-  const cost = batchCost(state, context) as CostSheet;
+  const cost = kept ?? (batchCost(state, context) as CostSheet);
   if (cost.total !== '0.00') {
     flow.heading('Cost');
     for (const part of cost.parts)

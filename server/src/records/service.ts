@@ -6,7 +6,8 @@ import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { contextOf } from '../stores/costs.ts';
+import { contextOf } from '../stores/cost-context.ts';
+import { keptSheets } from '../stores/kept-sheets.ts';
 import { selectRecipes } from '../recipes/queries.ts';
 import { selectLots } from '../stores/queries.ts';
 
@@ -27,6 +28,7 @@ export async function printRecord(
     head: await readHead(trx, kitchenId),
     kitchen: await readKitchen(call),
     context: await contextOf(call, params.batchId, day, ids),
+    kept: (await keptSheets(trx, kitchenId, [params.batchId])).get(params.batchId) ?? null,
     now_ms: clock.now_ms(),
   };
   return new Afterwards(() => heavy('record paper', paper));

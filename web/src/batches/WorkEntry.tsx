@@ -1,4 +1,4 @@
-import { clockText, dayOf, durationText } from '@cocotte/core/measure';
+import { clockText, durationText } from '@cocotte/core/measure';
 import { Box, Checkbox, FormControlLabel } from '@mui/material';
 import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -28,13 +28,11 @@ export function WorkEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const near = (data?.pages.flatMap(p => p.batches) ?? []).filter(
     b => b.id !== batch.id && b.summary.running.length > 0,
   );
-  /** Other pots on the stove today: their batches share the minutes unless somebody says otherwise. */
-  const [apart, setApart] = useState<ReadonlySet<string>>(new Set());
-  const shared = near.filter(
-    b => b.summary.madeOn === dayOf(started.by.at_ms, kitchen.zone) && !apart.has(b.id),
-  );
+  /** Batches that share the minutes: those that somebody ticks, and no other. What only stands in a soak is no work. */
+  const [together, setTogether] = useState<ReadonlySet<string>>(new Set());
+  const shared = near.filter(b => together.has(b.id));
   const share = (id: string, on: boolean) =>
-    setApart(a => new Set(on ? [...a].filter(x => x !== id) : [...a, id]));
+    setTogether(t => new Set(on ? [...t, id] : [...t].filter(x => x !== id)));
   const minutes = useTyped({ what: 'batch' as What, minutes: '', burnerId: burners[0]?.id ?? '' }, () => ({
     minutes: read.figure({
       name: 'The minutes',

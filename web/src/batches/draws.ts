@@ -44,6 +44,7 @@ export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need
           line: null,
           kind: 'fuel',
           size: null,
+          only: [],
           shelf: fuel,
           quantity: 0,
         },

@@ -1,4 +1,5 @@
-import { byName } from '@cocotte/core/measure';
+import { plannedNets_g } from '@cocotte/core/balance';
+import { Fraction, byName } from '@cocotte/core/measure';
 import type { PastCost } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { type Recipe, type ScaledRecipe, loadsFor } from '@cocotte/core/recipes';
@@ -71,6 +72,7 @@ export function figuresOf(
     burnerMinutes: minutes.burner,
     burnerId: kitchen.costs.burners[0]?.id ?? '',
     yieldShare: 1,
+    nets_g: plannedNets_g(recipe, new Fraction(scaled.factor), jars, kitchen),
     priceFactor: byName(),
   };
 }

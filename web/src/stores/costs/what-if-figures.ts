@@ -1,3 +1,4 @@
+import { plannedNets_g } from '@cocotte/core/balance';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { jarSize } from '@cocotte/core/jars';
 import { type Recipe, factorForJars, scaleRecipe } from '@cocotte/core/recipes';
@@ -18,6 +19,7 @@ export function rescaledFigures(recipe: Recipe, plan: Plan, kitchen: Kitchen, ba
       ...base,
       jars,
       scaled: scaleRecipe(recipe, factor, jars),
+      nets_g: plannedNets_g(recipe, factor, jars, kitchen),
       burnerMinutes: minutes.burner,
       // Half of the attention goes to filling and lifting, which grows with the loads; the rest is of the pot.
       minutes: minutesPerBatch * (0.5 + 0.5 * loads),
