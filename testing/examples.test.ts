@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import * as demo from '@cocotte/demo/recipes';
 import { describe, expect, it } from 'vitest';
 import * as acid from '../core/acid/index.ts';
+import * as balance from '../core/balance/index.ts';
 import * as batches from '../core/batches/index.ts';
 import * as checks from '../core/checks/index.ts';
 import * as exchange from '../core/exchange/index.ts';
@@ -21,6 +22,7 @@ import { PaperBatch } from './builders.ts';
 /** What an example may name: everything a front door gives, the demo's recipes, and a batch on paper. */
 const SCOPE: Record<string, unknown> = {
   ...acid,
+  ...balance,
   ...batches,
   ...checks,
   ...exchange,

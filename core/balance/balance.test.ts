@@ -27,6 +27,7 @@ import {
   brixOf,
   massIn,
   massOf,
+  pictureOf,
   plan,
   reachedJars_g,
   spread,
@@ -431,5 +432,44 @@ describe('ranges', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('the picture', () => {
+  it('runs in no circle, and every place passes on what it got, whatever the recipe', () => {
+    fc.assert(
+      fc.property(anyRecipe, recipe => {
+        const process = plan(recipe, one, asManyAsItFills(['pint']), KITCHEN);
+        const made = balance(process);
+        const { places, flows } = pictureOf(process, made);
+        const next = new Map(places.map(p => [p.id, flows.filter(f => f.from === p.id).map(f => f.to)]));
+        const circles = (id: string, seen: readonly string[]): boolean =>
+          seen.includes(id) || (next.get(id) ?? []).some(to => circles(to, [...seen, id]));
+        expect(places.filter(p => circles(p.id, [])).map(p => p.id)).toEqual([]);
+        const all = flows.filter(f => f.from.startsWith('in ') || f.from.startsWith('small '));
+        const all_g = all.reduce((sum, f) => sum + f.mass_g, 0);
+        for (const place of places) {
+          const into = flows.filter(f => f.to === place.id).reduce((sum, f) => sum + f.mass_g, 0);
+          const out = flows.filter(f => f.from === place.id).reduce((sum, f) => sum + f.mass_g, 0);
+          // What is no wider than a hair is left to the table.
+          if (into > 0 && out > 0) expect(Math.abs(into - out)).toBeLessThan(all_g * 0.02 + 0.01);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('of the dilled beans: three come in by themselves, jars take most, brine is left over', () => {
+    const process = plan(waxBeans, one, [{ size: 'pint', count: 8 }], KITCHEN);
+    const { places, flows } = pictureOf(process, balance(process));
+    expect(places.filter(p => p.vessel === null && p.lineIds.length === 1).map(p => p.lineIds[0])).toEqual(
+      expect.arrayContaining(['beans', 'vinegar', 'water']),
+    );
+    expect(places.map(p => p.vessel)).toEqual(
+      expect.arrayContaining(['board', 'brine', 'jars', 'spare brine']),
+    );
+    expect(
+      flows.find(f => f.from === 'brine' && f.to === 'jars' && f.kind === 'acid')?.mass_g,
+    ).toBeGreaterThan(500);
   });
 });

@@ -83,8 +83,9 @@ export interface Balance {
  *
  * @param chosen  values of what is uncertain; those that are not named stand at their middle
  * @example
- * const made = balance(plan(plumJam, new Fraction(1), [{ size: 'half-pint', count: 8 }], { ...kitchen, headspace_mm: 6.35 }));
- * massIn(made.vessels.get('steam')!); // grams of water that boil away
+ * const kitchen = { altitude_m: 0, thermometerError_C: 0, pot: null, pots: 1, headspace_mm: 6.35 };
+ * const made = balance(plan(plumJam, new Fraction(1), [{ size: 'half-pint', count: 8 }], kitchen));
+ * massIn(made.vessels.get('steam') ?? new Map()) > 900; // true
  */
 export function balance(process: Process, chosen: Chosen = AT_MIDDLE): Balance {
   const run = new Run(process, chosen);

@@ -16,6 +16,13 @@ export {
 } from './parts.ts';
 export { plannedNets_g } from './nets.ts';
 export {
+  type BalancePicture,
+  type FlowInPicture,
+  type FlowKind,
+  pictureOf,
+  type PlaceInPicture,
+} from './picture.ts';
+export {
   asManyAsItFills,
   asWritten,
   type BalanceKitchen,

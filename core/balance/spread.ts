@@ -16,7 +16,10 @@ export interface Range {
  * @param asks  figures that are read off a balance
  * @returns a range for each
  * @example
- * const [pints] = spread(plan(plumJam, one, [], kitchen), [b => b.filling.pints]);
+ * const kitchen = { altitude_m: 0, thermometerError_C: 0, pot: null, pots: 1, headspace_mm: 6.35 };
+ * const process = plan(plumJam, new Fraction(1), asManyAsItFills(['half-pint']), kitchen);
+ * const [pints] = spread(process, [b => b.filling.pints]);
+ * pints.low <= pints.mid && pints.mid <= pints.high; // true
  */
 export function spread(process: Process, asks: readonly ((of: Balance) => number)[]): Range[] {
   const middle = balance(process);
