@@ -5,6 +5,15 @@ interface Shade {
   main: string;
   tint: string;
 }
+/** Bands of a balance, by what flows in them. */
+export interface FlowShades {
+  produce: string;
+  water: string;
+  salt: string;
+  acid: string;
+  sweetener: string;
+  other: string;
+}
 declare module '@mui/material/styles' {
   interface Palette {
     rule: { main: string; strong: string };
@@ -13,6 +22,7 @@ declare module '@mui/material/styles' {
     ox: Shade;
     aub: Shade;
     fruit: { main: string };
+    flow: FlowShades;
   }
   interface PaletteOptions {
     rule: { main: string; strong: string };
@@ -21,6 +31,7 @@ declare module '@mui/material/styles' {
     ox: Shade;
     aub: Shade;
     fruit: { main: string };
+    flow: FlowShades;
   }
   interface TypographyVariants {
     figure: React.CSSProperties;
@@ -41,6 +52,14 @@ export const DAY = {
   leaf: { main: '#35622F', tint: '#E5EFDF' },
   ox: { main: '#9E2B1B', tint: '#F8E2DC' },
   fruit: { main: '#E0913B' },
+  flow: {
+    produce: '#B9CC9C',
+    water: '#C3D5DC',
+    salt: '#B3BABF',
+    acid: '#EAD48F',
+    sweetener: '#E9CDB4',
+    other: '#D3BFCB',
+  },
 };
 
 export const NIGHT: typeof DAY = {
@@ -57,6 +76,14 @@ export const NIGHT: typeof DAY = {
   leaf: { main: '#A0CC96', tint: '#22301F' },
   ox: { main: '#F0917F', tint: '#3D1F1A' },
   fruit: { main: '#E0913B' },
+  flow: {
+    produce: '#4C6338',
+    water: '#3C5560',
+    salt: '#5C656B',
+    acid: '#73622B',
+    sweetener: '#6E4F37',
+    other: '#5B4553',
+  },
 };
 
 export const TEXT_FACE = "'Atkinson Hyperlegible Next Variable', sans-serif";

@@ -16,6 +16,7 @@ import { Faults, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay, useMaySign } from '../shell/session.tsx';
 import { say } from '../words/index.ts';
 import { CorrectDialog } from './CorrectDialog.tsx';
+import { Went } from './Went.tsx';
 
 /** The batch on one page: every entry, who and when, corrections beside what they correct. */
 export function RecordPage() {
@@ -115,6 +116,7 @@ function Record({ batch }: { batch: OpenBatch }) {
             ]}
           />
         </Sheet>
+        <Went state={batch.state} kitchen={kitchen} />
         <Sheet title="Every entry">
           <List
             label="Every entry"

@@ -16,6 +16,7 @@ import { PlannedCostPanel } from '../../stores/costs/PlannedCostPanel.tsx';
 import { PlanDialog } from '../../stores/planning/PlanDialog.tsx';
 import { useHistory, useRecipe } from '../api.ts';
 import { HistoryPanel, TastingPanel, VersionPanel } from './Experience.tsx';
+import { Goes } from './Goes.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
 import { LayOutPanel } from './LayOutPanel.tsx';
 import { LineTable } from './LineTable.tsx';
@@ -185,6 +186,14 @@ function Opened({
             plan={plan}
             foreseen={foreseen}
             correction={correction}
+            kitchen={kitchen}
+          />
+          <Goes
+            recipe={recipe}
+            plan={plan}
+            foreseen={foreseen}
+            correction={correction}
+            last={history?.batches.find(b => b.jars > 0) ?? null}
             kitchen={kitchen}
           />
           <StepList recipe={recipe} kitchen={kitchen} />
