@@ -88,7 +88,7 @@ export function cookEnd(
   }
   switch (target.kind) {
     case 'volume':
-      return toVolume(target.volume_mL);
+      return toVolume(target.volume_mL * kitchen.pots);
     case 'reduced':
       return toVolume(volume_mL(start) * (1 - target.by));
     case 'depth':

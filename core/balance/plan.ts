@@ -2,7 +2,14 @@ import { INVERTED } from '../heat/index.ts';
 import { fillVolume_mL, jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
 import type { Pot } from '../kitchen/index.ts';
 import { Fraction, UNITS, amountMiddle, byName } from '../measure/index.ts';
-import { type JarsWanted, type Line, type Recipe, knownMasses_g, recipeMasses_g } from '../recipes/index.ts';
+import {
+  type JarsWanted,
+  type Line,
+  type Recipe,
+  knownMasses_g,
+  recipeMasses_g,
+  targetAt,
+} from '../recipes/index.ts';
 import {
   BOIL_OFF,
   BY_EYE,
@@ -54,7 +61,10 @@ export function processOf(
   }));
   const { pot } = kitchen;
   return {
-    recipe,
+    recipe: {
+      ...recipe,
+      steps: recipe.steps.map(s => ({ ...s, target: targetAt(s.target, scale, kitchen.pots) })),
+    },
     lines,
     jars: jars
       .map(({ size, count }) => ({ size, count, fill_mL: fillVolume_mL(size, kitchen.headspace_mm) }))

@@ -79,7 +79,9 @@ export function jarFaults(
   const size = recipe.makes.size;
   const each = jarSize(size).pints.valueOf();
   const jars = (value: number) => `${n(value / each, 1)} ${jarSize(size).plural}`;
-  const says = jarCountText(Math.round(written / each), size);
+  const count = written / each;
+  const says =
+    Math.abs(count - Math.round(count)) < 0.05 ? jarCountText(Math.round(count), size) : jars(written);
   if (massOf(made.ready) === 0 || written === 0) return [];
   if (last?.judged && !recipe.packing) {
     const [from, to] = [volume_mL(last.start), volume_mL(last.end)];

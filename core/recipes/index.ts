@@ -37,14 +37,17 @@ export {
 } from './recipe.ts';
 export {
   chooseJars,
+  amountsPerPot,
   factorForFruit,
   factorForJars,
   scaleOff,
   jarsForFactor,
   type JarsWanted,
+  type PotAmount,
   layOut,
   type ScaledLine,
   type ScaledRecipe,
   scaleRecipe,
+  targetAt,
 } from './scale.ts';
 export { upgradeRecipe } from './upgrade.ts';

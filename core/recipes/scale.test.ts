@@ -4,7 +4,7 @@ import { Fraction } from '../measure/index.ts';
 import { lineMass_g } from './index.ts';
 import { recipeFaults } from './index.ts';
 import { mainLine } from './index.ts';
-import { factorForFruit, factorForJars, jarsForFactor, scaleRecipe } from './index.ts';
+import { amountsPerPot, factorForFruit, factorForJars, jarsForFactor, scaleRecipe } from './index.ts';
 
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -111,5 +111,18 @@ describe('scaling', () => {
       ),
     ).toContain('strength-missing');
     expect(jarCountText(1, 'pint')).toBe('1 pint');
+  });
+});
+
+describe('several pots', () => {
+  it('each get their share of every line but those dosed by jar, and together all of it', () => {
+    for (const recipe of [plumJam, waxBeans]) {
+      const whole = scaleRecipe(recipe, new Fraction(3), []).lines;
+      const each = amountsPerPot(recipe, new Fraction(3), 3);
+      for (const line of whole)
+        if (line.where === 'each jar') expect(each.has(line.lineId)).toBe(false);
+        else expect((each.get(line.lineId)?.mass_g ?? 0) * 3).toBeCloseTo(line.mass_g, 6);
+    }
+    expect(amountsPerPot(plumJam, new Fraction(2), 2).get('sugar')?.measure).toBe('7 c');
   });
 });

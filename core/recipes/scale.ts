@@ -2,6 +2,7 @@ import { JAR_SIZES, jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
 import {
   HELD,
   amountMiddle,
+  byName,
   Fraction,
   kitchenVolume,
   kitchenWeight,
@@ -9,7 +10,7 @@ import {
   UNITS,
 } from '../measure/index.ts';
 import { lineMass_g, type Measures, NOTHING_MEASURED, timesOf } from './masses.ts';
-import { type Line, mainLine, type Recipe } from './recipe.ts';
+import { type Line, mainLine, type Recipe, type StepTarget } from './recipe.ts';
 
 /** So many jars of a size. */
 export interface JarsWanted {
@@ -206,6 +207,48 @@ export function scaleRecipe(
   const left = pintsOf([recipe.makes]).mul(factor).sub(pints);
   const over = smallest && left.compare(0) > 0 ? left.div(jarSize(smallest.size).pints).valueOf() : 0;
   return { factor: factor.toFraction(), lines, jars: used, over };
+}
+
+/**
+ * A target of cooking at a scale, for each of several pots: a volume and a depth are those of the recipe as written in one
+ * pot, and grow with what is in it. Temperatures, times and shares do not.
+ *
+ * @example
+ * targetAt({ kind: 'volume', volume_mL: 3600 }, new Fraction(2), 1).volume_mL; // 7200
+ */
+export function targetAt(target: StepTarget, factor: Fraction, pots: number): StepTarget {
+  const times = factor.valueOf() / pots;
+  if (target.kind === 'volume') return { ...target, volume_mL: target.volume_mL * times };
+  return target.kind === 'depth' ? { ...target, depth_mm: target.depth_mm * times } : target;
+}
+
+/** What goes into one pot of a line. */
+export interface PotAmount {
+  /** In cups and spoons or in its own count. */
+  measure: string;
+  mass_g: number;
+}
+
+/**
+ * What goes into each pot of a recipe that is cooked in several: of each line that is not dosed by jar, by its id.
+ *
+ * @param pots  how many; what was measured is shared by them too
+ * @throws RangeError as {@link scaleRecipe}
+ */
+export function amountsPerPot(
+  recipe: Pick<Recipe, 'lines' | 'steps' | 'makes'>,
+  factor: Fraction,
+  pots: number,
+  measured: Measures = NOTHING_MEASURED,
+): Map<string, PotAmount> {
+  const share = byName(
+    Object.entries(measured).map(([id, m]) => [id, { ...m, quantity: m.quantity / pots }] as const),
+  );
+  return new Map(
+    scaleRecipe(recipe, factor.div(pots), [], share)
+      .lines.filter(l => l.where !== 'each jar')
+      .map(({ lineId, measure, mass_g }) => [lineId, { measure, mass_g }]),
+  );
 }
 
 function scaleLine(

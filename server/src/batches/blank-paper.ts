@@ -11,7 +11,7 @@ import {
   temperatureText,
 } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { type JarsWanted, scaleRecipe } from '@cocotte/core/recipes';
+import { type JarsWanted, amountsPerPot, scaleRecipe, targetAt, targetWords } from '@cocotte/core/recipes';
 import { waterCover_in } from '@cocotte/core/times';
 import { Flow, newPaper } from '../house/paper.ts';
 
@@ -42,6 +42,8 @@ export async function drawBlank({
     flow.text('DEMO, do not cook from this.', { bold: true });
   flow.heading('Into it');
   const scaled = scaleRecipe(recipe, new Fraction(started.factor), started.jars as JarsWanted[]);
+  const pots = started.pots.count;
+  const perPot = pots > 1 ? amountsPerPot(recipe, new Fraction(started.factor), pots) : null;
   flow.row([
     { text: 'Line', x: 0, width: 190, soft: true },
     { text: 'Measure', x: 195, width: 80, soft: true },
@@ -64,19 +66,17 @@ export async function drawBlank({
       ],
       22,
     );
+    const one = perPot?.get(line.lineId);
+    if (one)
+      flow.text(`in each of ${pots} pots: ${one.measure}, ${massText(one.mass_g, kitchen)}`, { soft: true });
   }
   flow.heading('Steps');
   recipe.steps.forEach((step, i) => {
+    const words = targetWords(targetAt(step.target, new Fraction(started.factor), pots), kitchen);
     const target =
       step.target.kind === 'gel point'
         ? ` To ${temperatureText(started.gelPoint_C, kitchen)}.`
-        : step.target.kind === 'temperature'
-          ? ` To ${temperatureText(step.target.temp_C, kitchen)}.`
-          : step.target.kind === 'time'
-            ? ` ${numberText(step.target.minutes, kitchen)} min.`
-            : step.target.kind === 'look'
-              ? ` Until ${step.target.text}.`
-              : '';
+        : words && ` ${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
     flow.row(
       [
         { text: String(i + 1), x: 0, width: 16, bold: true },

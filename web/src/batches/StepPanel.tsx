@@ -1,5 +1,5 @@
 import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
-import { type Step, targetWords, windowText } from '@cocotte/core/recipes';
+import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -19,11 +19,13 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const { steps } = started.recipe;
+  const pots = started.pots.count;
   const now = steps.find(s => !batch.state.steps[s.id]?.done);
   const target = (step: Step): string =>
     step.target.kind === 'gel point'
       ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
-      : sentence(targetWords(step.target, kitchen));
+      : sentence(targetWords(targetAt(step.target, new Fraction(started.factor), pots), kitchen)) +
+        (pots > 1 && ['volume', 'depth'].includes(step.target.kind) ? ', in each pot' : '');
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   return (
     <Columns of="1.5fr 1fr">
@@ -52,6 +54,13 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                           ) : (
                             <>
                               , <strong>{massText(m.planned_g * share.valueOf(), kitchen)}</strong>
+                              {pots > 1 && (
+                                <Soft>
+                                  {' '}
+                                  ({massText((m.planned_g * share.valueOf()) / pots, kitchen)} in each of{' '}
+                                  {pots} pots)
+                                </Soft>
+                              )}
                               {m.line.amount.upTo !== null && <Soft> to taste, then weighed</Soft>}
                               {m.basis === 'weighed' && (
                                 <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>

@@ -1,6 +1,6 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { massText } from '@cocotte/core/measure';
-import type { Place, Recipe, ScaledLine } from '@cocotte/core/recipes';
+import type { Place, PotAmount, Recipe, ScaledLine } from '@cocotte/core/recipes';
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { List } from '../../kit/List.tsx';
@@ -23,10 +23,13 @@ const titleOf = (recipe: Recipe, where: Place, title: string) =>
 export function LineTable({
   recipe,
   lines,
+  pots,
   kitchen,
 }: {
   recipe: Recipe;
   lines: ScaledLine[];
+  /** What goes into each of several pots, by line; null where there is one. */
+  pots: { count: number; each: ReadonlyMap<string, PotAmount> } | null;
   kitchen: Kitchen;
 }) {
   const ofLine = new Map(recipe.lines.map(l => [l.id, l]));
@@ -135,6 +138,21 @@ export function LineTable({
                   </>
                 ),
               },
+              !each &&
+                pots !== null && {
+                  head: `each of ${pots.count} pots`,
+                  cell: l => {
+                    const one = pots.each.get(l.lineId);
+                    return (
+                      one && (
+                        <>
+                          <Fractions text={one.measure} />
+                          <Small>{massText(one.mass_g, kitchen)}</Small>
+                        </>
+                      )
+                    );
+                  },
+                },
               {
                 head: 'goes in',
                 from: 'sm',

@@ -1,7 +1,7 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
 import { correctionFrom } from '@cocotte/core/forecast';
-import { type Recipe, targetWords, windowText } from '@cocotte/core/recipes';
+import { amountsPerPot, type Recipe, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { routeToSale } from '@cocotte/core/review';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
@@ -20,7 +20,7 @@ import { Goes } from './Goes.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
 import { LayOutPanel } from './LayOutPanel.tsx';
 import { LineTable } from './LineTable.tsx';
-import { type Wanted, firstWanted, foresee, planOf, scaledOrNull } from './plan.ts';
+import { type Plan, type Wanted, firstWanted, foresee, planOf, scaledOrNull } from './plan.ts';
 import { AuthorityPanel, ProcessPanel } from './ProcessPanel.tsx';
 import { ReviewPanel } from './ReviewPanel.tsx';
 import { ScalePanel } from './ScalePanel.tsx';
@@ -174,7 +174,16 @@ function Opened({
             kitchen={kitchen}
           />
           {scaled ? (
-            <LineTable recipe={recipe} lines={scaled.lines} kitchen={kitchen} />
+            <LineTable
+              recipe={recipe}
+              lines={scaled.lines}
+              pots={
+                plan.pots.pots > 1
+                  ? { count: plan.pots.pots, each: amountsPerPot(recipe, plan.factor, plan.pots.pots) }
+                  : null
+              }
+              kitchen={kitchen}
+            />
           ) : (
             <Sheet>
               A line of this recipe cannot be weighed, so it cannot be scaled. Change it to say what it
@@ -196,7 +205,7 @@ function Opened({
             last={history?.batches.find(b => b.jars > 0) ?? null}
             kitchen={kitchen}
           />
-          <StepList recipe={recipe} kitchen={kitchen} />
+          <StepList recipe={recipe} plan={plan} kitchen={kitchen} />
           <HistoryPanel recipeId={recipeId} kitchen={kitchen} />
         </Stack>
         <Stack>
@@ -243,13 +252,15 @@ function Opened({
   );
 }
 
-function StepList({ recipe, kitchen }: { recipe: Recipe; kitchen: Kitchen }) {
+function StepList({ recipe, plan, kitchen }: { recipe: Recipe; plan: Plan; kitchen: Kitchen }) {
+  const { pots } = plan.pots;
   return (
     <Sheet title="Steps">
       <Box component="ol" sx={{ m: 0, pl: 3, '& li': { mb: 1 } }}>
         {recipe.steps.map(s => {
           const asides = [
-            targetWords(s.target, kitchen),
+            targetWords(targetAt(s.target, plan.factor, pots), kitchen) +
+              (pots > 1 && ['volume', 'depth'].includes(s.target.kind) ? ', in each pot' : ''),
             s.window ? windowText(s.window, kitchen) : '',
             s.part && `on the ${s.part}`,
             s.separates
