@@ -1,16 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { performance } from 'node:perf_hooks';
 import { check, recipeRule } from '@cocotte/contract';
+import { balance, pictureOf, plan } from '@cocotte/core/balance';
 import { Fraction } from '@cocotte/core/measure';
 import { fromJson, readPasted, toJson } from '@cocotte/core/exchange';
 import { forecast } from '@cocotte/core/forecast';
 import { libraryOf, nameIndex } from '@cocotte/core/ingredients';
-import { type Line, type Recipe, recipeFaults, scaleRecipe } from '@cocotte/core/recipes';
+import {
+  type Line,
+  type Recipe,
+  type Step,
+  recipeFaults,
+  scaleRecipe,
+  stepFrom,
+} from '@cocotte/core/recipes';
 import { plumJam } from '@cocotte/demo/recipes';
 import pg from 'pg';
 import { type Kitchen, serve } from './kitchens.ts';
 import { call, inside } from './load.ts';
-import { median, ms, percentile, say, tiny } from './say.ts';
+import { median, ms, percentile, ratio, say, tiny } from './say.ts';
 
 const timed = (runs: number, work: () => unknown): number[] => {
   for (let i = 0; i < Math.min(runs, 50); i++) work();
@@ -37,6 +45,24 @@ function fortyLines(): Recipe {
   };
 }
 
+/** The same in fifteen steps: parts taken aside and put back, a soak, a strain, cooks of several targets. */
+function fifteenSteps(recipe: Recipe): Recipe {
+  const kinds = ['prepare', 'soak', 'strain', 'rest', 'cook', 'measure', 'cook', 'blend back'] as const;
+  const steps = Array.from({ length: 15 }, (_, i): Step => ({
+    ...stepFrom(`step-${i}`, kinds[i % kinds.length] as Step['kind'], 'do'),
+    adds: recipe.lines.flatMap((l, at) => (at % 15 === i ? [{ lineId: l.id, share: '1' }] : [])),
+    target: i === 12 ? { kind: 'gel point' } : i === 4 ? { kind: 'reduced', by: 0.1 } : { kind: 'none' },
+    separates: i === 3 ? { part: 'juice', share: 0.3 } : null,
+    part: i === 7 ? 'juice' : '',
+  }));
+  const places = ['pot', 'soak', 'strained', 'infused', 'pot'] as const;
+  return {
+    ...recipe,
+    steps,
+    lines: recipe.lines.map((l, i) => ({ ...l, where: places[i % places.length] ?? 'pot', keptShare: 0.8 })),
+  };
+}
+
 const KITCHEN = {
   locale: 'en-US',
   altitude_m: 716,
@@ -57,7 +83,29 @@ export function bookInHand(): void {
   });
   const copy = timed(tiny ? 50 : 1000, () => structuredClone(recipe));
   say(
-    `\nRescale and forecast of ${recipe.lines.length} lines: median ${ms(median(times))}, p95 ${ms(percentile(times, 0.95))} (target under 2 ms); floor, copying the recipe: ${ms(median(copy))}`,
+    `\nRescale and forecast of ${recipe.lines.length} lines, its range with it: median ${ms(median(times))}, p95 ${ms(percentile(times, 0.95))}; floor, copying the recipe: ${ms(median(copy))}`,
+  );
+  const steps = fifteenSteps(recipe);
+  const jars = [{ size: 'half-pint' as const, count: 16 }];
+  const balances = timed(tiny ? 50 : 1000, () => balance(plan(steps, new Fraction(1), jars, KITCHEN)));
+  say(
+    `Balance of ${steps.lines.length} lines in ${steps.steps.length} steps: median ${ms(median(balances))}, p95 ${ms(percentile(balances, 0.95))} (target under 2 ms); floor, copying the recipe: ${ms(median(copy))}`,
+  );
+  ratio(
+    'balance of 40 lines in 15 steps over copying the recipe, medians',
+    median(balances) / median(copy),
+    10,
+  );
+  n = 0;
+  const slides = timed(tiny ? 30 : 300, () => {
+    const factor = new Fraction((n++ % 60) + 1, 8);
+    scaleRecipe(steps, factor, jars);
+    forecast(steps, factor, KITCHEN, ['half-pint', 'quarter-pint']);
+    const process = plan(steps, factor, jars, KITCHEN);
+    pictureOf(process, balance(process));
+  });
+  say(
+    `A slider moved, amounts, forecast, balance and picture reckoned again: median ${ms(median(slides))}, p95 ${ms(percentile(slides, 0.95))} (target within a frame, 16 ms); floor, one balance: ${ms(median(balances))}`,
   );
   const rows = [
     '2 1/2 c sugar',

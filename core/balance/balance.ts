@@ -7,12 +7,10 @@ import {
   type Contents,
   type Parts,
   type Shares,
-  compositionOf,
   evenly,
   massIn,
   massOf,
-  noParts,
-  PART_NAMES,
+  partsOf,
   pour,
   take,
   together,
@@ -139,14 +137,15 @@ class Run {
     stepId: string | null,
     from: VesselId,
     to: VesselId,
-    shares: (line: Line, parts: Parts) => Shares | null,
+    shares: Shares | ((line: Line, parts: Parts) => Shares | null),
   ): void {
     const source = this.at(from);
     const contents: Contents = new Map();
     for (const [lineId, parts] of source) {
-      const wanted = shares((this.lines.get(lineId) as ProcessLine).line, parts);
+      const wanted =
+        typeof shares === 'function' ? shares((this.lines.get(lineId) as ProcessLine).line, parts) : shares;
       if (!wanted) continue;
-      const taken = take(source, lineId, wanted);
+      const taken = take(parts, wanted);
       if (massOf(taken) === 0) continue;
       contents.set(lineId, taken);
       pour(this.at(to), lineId, taken);
@@ -156,8 +155,14 @@ class Run {
 
   private all(stepId: string | null, from: VesselId, to: VesselId): void {
     if (from === to) return;
-    this.move(stepId, from, to, () => evenly(1));
+    const source = this.at(from);
     this.vessels.delete(from);
+    const contents: Contents = new Map();
+    for (const [lineId, parts] of source) if (massOf(parts) > 0) contents.set(lineId, parts);
+    if (contents.size === 0) return;
+    this.flows.push({ stepId, from, to, contents });
+    const target = this.at(to);
+    for (const [lineId, parts] of contents) pour(target, lineId, parts);
   }
 
   private add(stepId: string | null, lineId: string, share: number, into: VesselId): void {
@@ -170,13 +175,11 @@ class Run {
       of.prepared_g *
       share *
       (line.basis === 'as bought' && of.known !== 'weighed' ? trim / line.trimYield : 1);
-    const composition = compositionOf(line);
     const enter = (to: VesselId, mass_g: number) => {
       if (!(mass_g > 0)) return;
-      const parts = noParts();
-      for (const name of PART_NAMES) parts[name] = composition[name] * mass_g;
+      const parts = partsOf(line, mass_g);
       pour(this.at(to), lineId, parts);
-      this.flows.push({ stepId, from: `line:${lineId}`, to, contents: new Map([[lineId, { ...parts }]]) });
+      this.flows.push({ stepId, from: `line:${lineId}`, to, contents: new Map([[lineId, parts]]) });
     };
     enter(line.where === 'dip' ? 'drain' : line.where === 'brine' ? 'brine' : into, prepared_g);
     if (trim < 1) enter('trimmings', prepared_g / trim - prepared_g);
@@ -186,10 +189,10 @@ class Run {
     const part: VesselId | null =
       step.part !== '' && this.vessels.has(`part:${step.part}`) ? `part:${step.part}` : null;
     for (const { lineId, share } of step.adds)
-      this.add(step.id, lineId, new Fraction(share).valueOf(), part ?? this.main);
+      this.add(step.id, lineId, share === '1' ? 1 : new Fraction(share).valueOf(), part ?? this.main);
     if (step.separates) {
       const { share } = step.separates;
-      this.move(step.id, this.main, `part:${step.separates.part}`, () => evenly(share));
+      this.move(step.id, this.main, `part:${step.separates.part}`, evenly(share));
     }
     if (step.kind === 'blend back' && part) this.all(step.id, part, this.main);
     if (step.kind === 'soak') this.soak(step);
@@ -290,7 +293,7 @@ class Run {
     const { water_g: there } = together(this.at(vessel));
     if (!(water_g > 0) || there === 0) return;
     const share = Math.min(1, water_g / there);
-    this.move(stepId, vessel, 'steam', () => ({ water_g: share }));
+    this.move(stepId, vessel, 'steam', { water_g: share });
   }
 
   /** What was measured is there: less than was reckoned stayed somewhere, and is told as that. */
@@ -300,7 +303,7 @@ class Run {
     const there = together(this.at(vessel));
     const found = measured.unit === 'g' ? massOf(there) : volume_mL(there);
     if (found > measured.quantity)
-      this.move(step.id, vessel, 'unaccounted', () => evenly(1 - measured.quantity / found));
+      this.move(step.id, vessel, 'unaccounted', evenly(1 - measured.quantity / found));
   }
 
   fill(): Balance {
@@ -330,32 +333,30 @@ class Run {
     const brine = together(this.at('brine'));
     if (this.main === 'pot') {
       const sticks = this.value('stays', STAYS_IN_POT.share);
-      this.move(stepId, this.main, 'wall', () => evenly(sticks));
+      this.move(stepId, this.main, 'wall', evenly(sticks));
     }
     for (const outlet of recipe.outlets) {
       const left = massIn(this.at(this.main));
       const wanted = massOf(ready) * outlet.share;
-      if (left > 0)
-        this.move(stepId, this.main, `outlet:${outlet.id}`, () => evenly(Math.min(1, wanted / left)));
+      if (left > 0) this.move(stepId, this.main, `outlet:${outlet.id}`, evenly(Math.min(1, wanted / left)));
     }
     const { jars, taken, brineTaken, summary } = fillJars(this.at(this.main), this.at('brine'), filling);
-    this.move(stepId, this.main, 'jars', () => evenly(taken));
+    this.move(stepId, this.main, 'jars', evenly(taken));
     this.all(stepId, this.main, 'left over');
     if (this.vessels.has('brine')) {
-      this.move(stepId, 'brine', 'jars', () => evenly(brineTaken));
+      this.move(stepId, 'brine', 'jars', evenly(brineTaken));
       this.all(stepId, 'brine', 'spare brine');
     }
     for (const dose of doses) {
       const mass_g = dose.prepared_g * summary.pints;
       if (!(mass_g > 0)) continue;
-      const parts = compositionOf(dose.line);
-      for (const name of PART_NAMES) parts[name] *= mass_g;
+      const parts = partsOf(dose.line, mass_g);
       pour(this.at('jars'), dose.line.id, parts);
       this.flows.push({
         stepId,
         from: `line:${dose.line.id}`,
         to: 'jars',
-        contents: new Map([[dose.line.id, { ...parts }]]),
+        contents: new Map([[dose.line.id, parts]]),
       });
     }
     for (const [id, contents] of this.vessels) if (massIn(contents) <= 1e-9) this.vessels.delete(id);

@@ -24,22 +24,11 @@ export interface CookEnd {
   fault: Omit<CookFault, 'stepId'> | null;
 }
 
-const boiling = new Map<number, number>();
-/** {@link boilingPoint_C}, found once for each altitude: a slider asks for it at every move. */
-export function boilsAt_C(altitude_m: number): number {
-  const known = boiling.get(altitude_m);
-  if (known !== undefined) return known;
-  if (boiling.size > 100) boiling.clear();
-  const found = boilingPoint_C(altitude_m);
-  boiling.set(altitude_m, found);
-  return found;
-}
-
 /** How far above boiling water a step is cooked; null where it has no such target. */
-export function riseOf_C(step: Step, kitchen: Process['kitchen']): number | null {
+function riseOf_C(step: Step, kitchen: Process['kitchen']): number | null {
   if (step.target.kind === 'gel point') return GEL_RISE_C;
   if (step.target.kind !== 'temperature') return null;
-  return step.target.temp_C - kitchen.thermometerError_C - boilsAt_C(kitchen.altitude_m);
+  return step.target.temp_C - kitchen.thermometerError_C - boilingPoint_C(kitchen.altitude_m);
 }
 
 /**

@@ -1,15 +1,6 @@
 import { jarSize, type JarSizeId } from '../jars/index.ts';
 import { FILL, PACK } from './data/yields.ts';
-import {
-  type Contents,
-  compositionOf,
-  massIn,
-  massOf,
-  noParts,
-  PART_NAMES,
-  pour,
-  together,
-} from './parts.ts';
+import { addTo, type Contents, massIn, massOf, noParts, partsOf, pour, together } from './parts.ts';
 import type { Process, ProcessJars, ProcessLine } from './process.ts';
 import { density_gPerMl, HOT_OVER_COLD } from './volume.ts';
 
@@ -53,9 +44,7 @@ function dosed(doses: readonly ProcessLine[], pints: number): { parts: Contents;
   let room_mL = 0;
   for (const { line, prepared_g } of doses) {
     const mass_g = prepared_g * pints;
-    const composition = compositionOf(line);
-    for (const name of PART_NAMES) composition[name] *= mass_g;
-    pour(parts, line.id, composition);
+    pour(parts, line.id, partsOf(line, mass_g));
     room_mL += mass_g / Math.max(0.9, line.density_gPerMl ?? 1);
   }
   return { parts, room_mL };
@@ -68,7 +57,7 @@ function some(of: Contents, mass_g: number, into: Contents): void {
   const share = mass_g / all;
   for (const [id, parts] of of) {
     const moved = noParts();
-    for (const name of PART_NAMES) moved[name] = parts[name] * share;
+    addTo(moved, parts, share);
     pour(into, id, moved);
   }
 }

@@ -1,5 +1,5 @@
 export { type Balance, balance, type CookBalance, type Flow, type VesselId } from './balance.ts';
-export { boilsAt_C, type CookFault, riseOf_C } from './cooking.ts';
+export type { CookFault } from './cooking.ts';
 export { PACK, SEPARATORS, type Separator, type Yield } from './data/yields.ts';
 export type { Filling, JarContents } from './filling.ts';
 export {

@@ -1,4 +1,10 @@
-import { PICKLING_STRENGTH_PCT, BOTTLED_JUICE_PCT, acidKind, countsAsBarrier } from '../ingredients/index.ts';
+import {
+  type AcidKind,
+  PICKLING_STRENGTH_PCT,
+  BOTTLED_JUICE_PCT,
+  acidKind,
+  countsAsBarrier,
+} from '../ingredients/index.ts';
 import type { Line } from '../recipes/index.ts';
 
 /** What a line is made of, in grams. Together they are its mass. */
@@ -35,15 +41,38 @@ export function massOf(p: Parts): number {
 /** The acids that lines bring. */
 export type AddedAcid = 'acetic' | 'citric';
 
-/** Which acid a line brings; null where it brings none whose strength is known. */
-export function acidOf(line: Line): AddedAcid | null {
+/** What is read off a line once: a slider asks for it at every move. */
+interface LineFacts {
+  composition: Parts;
+  acid: AddedAcid | null;
+  barrier: boolean;
+}
+const facts = new WeakMap<Line, LineFacts>();
+function factsOf(line: Line): LineFacts {
+  const known = facts.get(line);
+  if (known) return known;
   const kind = acidKind(line);
-  if (kind === null || kind === 'unlabelled vinegar') return null;
-  return kind === 'vinegar' ? 'acetic' : 'citric';
+  const made: LineFacts = {
+    composition: composed(line, kind),
+    acid: kind === null || kind === 'unlabelled vinegar' ? null : kind === 'vinegar' ? 'acetic' : 'citric',
+    barrier: countsAsBarrier(line),
+  };
+  facts.set(line, made);
+  return made;
 }
 
+/** Which acid a line brings; null where it brings none whose strength is known. */
+export const acidOf = (line: Line): AddedAcid | null => factsOf(line).acid;
+
 /** Whether the acid of a line counts where acid is the barrier: bottled juice, citric acid, labelled vinegar. */
-export const isBarrier = countsAsBarrier;
+export const isBarrier = (line: Line): boolean => factsOf(line).barrier;
+
+/**
+ * What one gram of a line, as prepared, is made of: from the line's own facts alone, so that an old batch never changes.
+ *
+ * @returns parts that together are 1; they are shared, and not to be changed
+ */
+export const compositionOf = (line: Line): Readonly<Parts> => factsOf(line).composition;
 
 /** Grams of acetic acid that neutralise as much as a gram of each acid does: by molar mass and acid groups. */
 export const AS_ACETIC: Readonly<Record<AddedAcid, number>> = {
@@ -60,12 +89,7 @@ const INSOLUBLE: Partial<Record<Line['role'], number>> = {
   fat: 0.84,
 };
 
-/**
- * What one gram of a line, as prepared, is made of: from the line's own facts alone, so that an old batch never changes.
- *
- * @returns parts that together are 1
- */
-export function compositionOf(line: Line): Parts {
+function composed(line: Line, kind: AcidKind | null): Parts {
   const parts = noParts();
   const solids = Math.min(1, Math.max(0, line.solids_pct / 100));
   switch (line.role) {
@@ -80,7 +104,6 @@ export function compositionOf(line: Line): Parts {
       parts.water_g = 1 - parts.sugar_g;
       return parts;
     case 'acid': {
-      const kind = acidKind(line);
       if (kind === 'citric acid') parts.acid_g = 1;
       else if (kind === 'vinegar') parts.acid_g = (line.minStrength_pct ?? PICKLING_STRENGTH_PCT) / 100;
       else if (kind === 'bottled juice' || kind === 'fresh juice') parts.acid_g = BOTTLED_JUICE_PCT / 100;
@@ -123,26 +146,47 @@ export const evenly = (share: number): Shares => ({
   acid_g: share,
 });
 
+/** So many grams of what a line is made of. */
+export function partsOf(line: Line, mass_g: number): Parts {
+  const c = compositionOf(line);
+  return {
+    water_g: c.water_g * mass_g,
+    sugar_g: c.sugar_g * mass_g,
+    salt_g: c.salt_g * mass_g,
+    soluble_g: c.soluble_g * mass_g,
+    insoluble_g: c.insoluble_g * mass_g,
+    acid_g: c.acid_g * mass_g,
+  };
+}
+
+/** Adds parts to others; each part by its name, because that is several times faster than by a list of names. */
+export function addTo(sum: Parts, parts: Parts, times = 1): void {
+  sum.water_g += parts.water_g * times;
+  sum.sugar_g += parts.sugar_g * times;
+  sum.salt_g += parts.salt_g * times;
+  sum.soluble_g += parts.soluble_g * times;
+  sum.insoluble_g += parts.insoluble_g * times;
+  sum.acid_g += parts.acid_g * times;
+}
+
 /** Adds parts to what is there of a line. */
 export function pour(into: Contents, lineId: string, parts: Parts): void {
   const there = into.get(lineId);
-  if (!there) {
-    into.set(lineId, { ...parts });
-    return;
-  }
-  for (const name of PART_NAMES) there[name] += parts[name];
+  if (there) addTo(there, parts);
+  else into.set(lineId, { ...parts });
 }
 
 /** Takes shares of what is there of a line away from it, and gives what was taken. */
-export function take(from: Contents, lineId: string, shares: Shares): Parts {
-  const taken = noParts();
-  const there = from.get(lineId);
-  if (!there) return taken;
-  for (const name of PART_NAMES) {
-    const share = shares[name] ?? 0;
-    taken[name] = there[name] * share;
-    there[name] -= taken[name];
-  }
+export function take(there: Parts, shares: Shares): Parts {
+  const taken = {
+    water_g: there.water_g * (shares.water_g ?? 0),
+    sugar_g: there.sugar_g * (shares.sugar_g ?? 0),
+    salt_g: there.salt_g * (shares.salt_g ?? 0),
+    soluble_g: there.soluble_g * (shares.soluble_g ?? 0),
+    insoluble_g: there.insoluble_g * (shares.insoluble_g ?? 0),
+    acid_g: there.acid_g * (shares.acid_g ?? 0),
+  };
+  addTo(there, taken, -1);
   return taken;
 }
 
@@ -156,7 +200,7 @@ export function massIn(contents: Contents): number {
 /** All lines of a vessel together. */
 export function together(contents: Contents): Parts {
   const sum = noParts();
-  for (const parts of contents.values()) for (const name of PART_NAMES) sum[name] += parts[name];
+  for (const parts of contents.values()) addTo(sum, parts);
   return sum;
 }
 

@@ -65,7 +65,7 @@ export function pictureOf(process: Pick<Process, 'lines'>, made: Pick<Balance, '
   const flows = new Map<string, FlowInPicture>();
   const flow = (from: string, to: string, lineId: string, mass_g: number, steam: boolean) => {
     const kind = steam ? 'water' : (KIND[roles.get(lineId) ?? 'other'] ?? 'other');
-    const key = JSON.stringify([from, to, kind]);
+    const key = `${from}\u0000${to}\u0000${kind}`;
     const there = flows.get(key);
     if (there) there.mass_g += mass_g;
     else flows.set(key, { from, to, kind, mass_g });

@@ -92,14 +92,18 @@ export function processOf(
   };
 }
 
-/** A line that is less than so much of everything moves nothing worth a range. */
+/** A line that is less than so much of everything moves nothing worth a range; nor do more than these together. */
 const WORTH = 0.05;
+const MOST_RANGES = 3;
 
 function uncertainOf(recipe: Recipe, lines: readonly ProcessLine[]): Uncertain[] {
   const out: Uncertain[] = [];
   const all_g = lines.reduce((sum, l) => sum + (l.line.where === 'each jar' ? 0 : l.prepared_g), 0);
-  for (const { line, prepared_g, known } of lines) {
-    if (prepared_g < all_g * WORTH) continue;
+  const heaviest = lines
+    .filter(l => l.line.where !== 'each jar' && l.prepared_g >= all_g * WORTH)
+    .toSorted((a, b) => b.prepared_g - a.prepared_g)
+    .slice(0, MOST_RANGES);
+  for (const { line, known } of heaviest) {
     const cut = 1 - line.trimYield;
     if (cut > 0 && known !== 'weighed')
       out.push({

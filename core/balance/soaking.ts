@@ -1,6 +1,6 @@
 import type { Line } from '../recipes/index.ts';
 import { AFTER_SALT, DRAWS_WATER_PCT, SALT_UPTAKE, type Yield } from './data/yields.ts';
-import { type Contents, type Parts, type Shares, massOf, noParts, PART_NAMES } from './parts.ts';
+import { addTo, type Contents, type Parts, type Shares, massOf, noParts } from './parts.ts';
 
 type Value = (id: string, otherwise: number) => number;
 
@@ -31,8 +31,7 @@ export function drained(
   for (const [id, parts] of contents) {
     const line = lineOf(id);
     if (line.where !== 'soak') lines.push(line);
-    const into = line.where === 'soak' ? liquid : pieces;
-    for (const name of PART_NAMES) into[name] += parts[name];
+    addTo(line.where === 'soak' ? liquid : pieces, parts);
   }
   const all_g = massOf(pieces) + massOf(liquid);
   const salt_pct = ((pieces.salt_g + liquid.salt_g) / all_g) * 100;

@@ -1,4 +1,4 @@
-import { type Contents, type Parts, type Shares, evenly, massOf, noParts, PART_NAMES } from './parts.ts';
+import { type Contents, type Parts, type Shares, addTo, evenly, massOf, noParts } from './parts.ts';
 import { density_gPerMl } from './volume.ts';
 
 /**
@@ -20,11 +20,10 @@ export function throughCloth(
   if (measured) {
     const through = [...kept].reduce((sum, [id, share]) => sum + massOf(parts(id)) * share, 0);
     const others = noParts();
-    for (const [id, p] of contents) if (!kept.has(id)) for (const name of PART_NAMES) others[name] += p[name];
+    for (const [id, p] of contents) if (!kept.has(id)) addTo(others, p);
     const mixed = noParts();
     for (const [id, p] of contents) {
-      const share = kept.get(id) ?? 1;
-      for (const name of PART_NAMES) mixed[name] += p[name] * share;
+      addTo(mixed, p, kept.get(id) ?? 1);
     }
     const wanted_g = measured.unit === 'g' ? measured.quantity : measured.quantity * density_gPerMl(mixed);
     if (through > 0) scale = Math.max(0, (wanted_g - massOf(others)) / through);

@@ -2,6 +2,7 @@ import { type Process, DEFAULT_HEADSPACE_MM, PACK, plan, processOf } from '../ba
 import { jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
 import { Fraction, byName } from '../measure/index.ts';
 import type { JarsWanted, Recipe } from '../recipes/index.ts';
+import type { ScheduledTime } from '../times/index.ts';
 import { type LineMass, lineMasses, measuresOf } from './masses.ts';
 import type { BatchState } from './state.ts';
 
@@ -117,4 +118,12 @@ function packed_g(recipe: Recipe, process: Process, filled: readonly JarsWanted[
     ),
   );
   return Math.min(most, packing.perPint_g * share);
+}
+
+/** Processing times of the sizes that were wanted or filled; the others stand ready for an odd jar. */
+export function timesInUse(state: Pick<BatchState, 'started' | 'jars'>): ScheduledTime[] {
+  const { started } = state;
+  if (!started) return [];
+  const sizes = new Set([...started.jars.map(j => j.size), ...state.jars.map(j => j.size)]);
+  return started.times.filter(t => sizes.has(t.jarSize));
 }

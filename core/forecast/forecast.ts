@@ -3,7 +3,6 @@ import {
   type Balance,
   balance,
   type BalanceKitchen,
-  boilsAt_C,
   brixOf,
   massIn,
   massOf,
@@ -14,7 +13,7 @@ import {
   volume_mL,
   weakestJar,
 } from '../balance/index.ts';
-import { asSucrose_g, boilingRise_C } from '../heat/index.ts';
+import { asSucrose_g, boilingPoint_C, boilingRise_C } from '../heat/index.ts';
 import { jarSize, type JarSizeId } from '../jars/index.ts';
 import type { Figures, Fraction } from '../measure/index.ts';
 import type { JarsWanted, Recipe } from '../recipes/index.ts';
@@ -134,7 +133,7 @@ export function forecast(
 }
 
 function cooksOf(made: Balance, recipe: Recipe, kitchen: ForecastKitchen): CookForecast[] {
-  const water_C = boilsAt_C(kitchen.altitude_m);
+  const water_C = boilingPoint_C(kitchen.altitude_m);
   const rate = kitchen.pot?.boilOff_gPerMin ?? 0;
   return made.cooks.map(c => {
     const target = recipe.steps.find(s => s.id === c.stepId)?.target ?? { kind: 'none' as const };

@@ -41,6 +41,9 @@ export function vapourPressure_Pa(temp_C: number): number {
   return CRITICAL_PA * Math.exp((CRITICAL_K / T) * sum);
 }
 
+/** A kitchen has one altitude, and asks for its boiling point at every move of a slider. */
+const found = new Map<number, number>();
+
 /**
  * Boiling point of water in °C at an altitude under the standard atmosphere.
  *
@@ -50,6 +53,8 @@ export function vapourPressure_Pa(temp_C: number): number {
  * boilingPoint_C(1500) < 96; // true
  */
 export function boilingPoint_C(altitude_m: number): number {
+  const known = found.get(altitude_m);
+  if (known !== undefined) return known;
   const pressure_Pa = standardPressure_Pa(altitude_m);
   let low = 50;
   let high = 110;
@@ -58,6 +63,8 @@ export function boilingPoint_C(altitude_m: number): number {
     if (vapourPressure_Pa(mid) < pressure_Pa) low = mid;
     else high = mid;
   }
+  if (found.size > 1000) found.clear();
+  found.set(altitude_m, (low + high) / 2);
   return (low + high) / 2;
 }
 

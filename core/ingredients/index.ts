@@ -1,4 +1,5 @@
 export {
+  type AcidKind,
   acidKind,
   acidVolume_mL,
   asBottledLemon_mL,

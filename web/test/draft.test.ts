@@ -188,6 +188,7 @@ describe('what cannot be read is said beside its field, all of it at once', () =
     [{ target: { kind: 'volume', text: '3 lb', hold: '' } }, 'target.text not-a-volume'],
     [{ target: { kind: 'volume', text: '', hold: '' } }, 'target.text no-amount'],
     [{ target: { kind: 'depth', text: '400', hold: '' } }, 'target.text too-large'],
+    [{ target: { kind: 'reduced', text: '100', hold: '' } }, 'target.text too-large'],
     [{ target: { kind: 'look', text: ' ', hold: '' } }, 'target.text missing'],
     [{ window: { from: '10', to: '4' } }, 'window window-backwards'],
     [{ window: { from: 'soon', to: '' } }, 'window.from not-a-number'],

@@ -126,10 +126,16 @@ describe('pots', () => {
 
 describe('what is foreseen', () => {
   it('a pot for what is cooked down, a pack for what is covered, nothing for what cannot be weighed', () => {
-    expect(foresee(plumJam, plan(plumJam, {}), HERE)).toMatchObject({ packed: null, headspace_mm: 6.35 });
-    expect(foresee(waxBeans, plan(waxBeans, {}), HERE)).toMatchObject({ pot: null, headspace_mm: 12.7 });
+    expect(foresee(plumJam, plan(plumJam, {}), HERE)).toMatchObject({
+      made: { pack: null, byEye: false },
+      headspace_mm: 6.35,
+    });
+    expect(foresee(waxBeans, plan(waxBeans, {}), HERE)).toMatchObject({
+      made: { pack: { jarsPerBushel: expect.any(Number) } },
+      headspace_mm: 12.7,
+    });
     const odd: Recipe = { ...plumJam, lines: plumJam.lines.map(l => ({ ...l, density_gPerMl: null })) };
-    expect(foresee(odd, plan(odd, {}), HERE)).toMatchObject({ pot: null, packed: null });
+    expect(foresee(odd, plan(odd, {}), HERE)).toMatchObject({ made: null });
   });
 
   it('half an inch where no time says otherwise', () => {

@@ -1,4 +1,4 @@
-import { type BatchState, type SequencedEvent, fold } from '@cocotte/core/batches';
+import { type BatchState, type SequencedEvent, fold, timesInUse } from '@cocotte/core/batches';
 import { needsReading } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
@@ -87,7 +87,7 @@ export async function drawBlank({
     );
   });
   flow.heading('Process');
-  for (const time of started.times) {
+  for (const time of timesInUse(state)) {
     flow.text(
       `${jarCountText(1, time.jarSize).slice(2)}: ${numberText(time.minutes, kitchen)} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${numberText(time.headspace_mm / MM_PER_INCH, kitchen, 2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`,
       { bold: true },

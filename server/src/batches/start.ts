@@ -7,7 +7,7 @@ import { lotCode } from '@cocotte/core/labels';
 import { type Fault, Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
 import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
 import { forecast } from '@cocotte/core/forecast';
-import { jarSize, pintsOf } from '@cocotte/core/jars';
+import { JAR_SIZES, jarSize, pintsOf } from '@cocotte/core/jars';
 import { type Recipe, factorForJars, planPots, scaleOff } from '@cocotte/core/recipes';
 import { processFor, reviewFaults, routeToSale } from '@cocotte/core/review';
 import { type ScheduledTime, steamFault } from '@cocotte/core/times';
@@ -89,6 +89,11 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
             path: 'heat',
           });
       }
+    // An odd jar of any other size that its authority covers may be filled as well: its time stands ready.
+    const others = JAR_SIZES.filter(s => !sizes.includes(s.id)).flatMap(({ id }) => {
+      const answer = processFor(recipe, id, kitchen.altitude_m, kitchen);
+      return answer.ok && (body.heat !== 'steam' || !steamFault(answer.time)) ? [answer.time] : [];
+    });
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
       : planPots(recipe, factor, pot, body.doublePectin);
@@ -116,7 +121,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       },
       boilingPoint_C: boilingPoint_C(kitchen.altitude_m),
       gelPoint_C: gelPoint_C(kitchen.altitude_m, kitchen.thermometerError_C),
-      times,
+      times: [...times, ...others],
       noTime: answers.flatMap(({ size, answer }) =>
         answer.ok ? [] : [{ size, what: answer.what, why: answer.why }],
       ),

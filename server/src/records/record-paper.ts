@@ -1,4 +1,4 @@
-import type { BatchState, Receipt, SequencedEvent } from '@cocotte/core/batches';
+import { type BatchState, type Receipt, type SequencedEvent, timesInUse } from '@cocotte/core/batches';
 import { assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
@@ -53,7 +53,7 @@ export async function drawRecord({
     { soft: true },
   );
   flow.text(`Authority: ${started.route.what} ${started.route.why}`);
-  for (const time of started.times)
+  for (const time of timesInUse(state))
     flow.text(
       `Process for ${jarCountText(1, time.jarSize).slice(2)}: ${time.minutes} min, row ${time.rowId}, ${time.band}. ${time.source.title}, ${time.source.edition}, ${time.source.part}${time.source.fromMemory ? ' (from memory)' : ''}.`,
     );

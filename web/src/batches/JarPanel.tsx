@@ -1,6 +1,6 @@
-import { MM_PER_INCH, mixedText } from '@cocotte/core/measure';
+import { Fraction, MM_PER_INCH, mixedText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
-import type { Line } from '@cocotte/core/recipes';
+import { type Line, scaleRecipe } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { Switcher } from '../kit/controls.tsx';
@@ -58,6 +58,9 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
 
 function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
+  /** What was planned, then every other size that its time covers: an odd jar takes what is left. */
+  const planned = started.jars.map(j => j.size);
+  const sizes = [...planned, ...started.times.map(t => t.jarSize).filter(s => !planned.includes(s))];
   const filled = (size: JarSizeId) => batch.state.jars.filter(j => j.size === size).length;
   const open = started.jars.find(j => filled(j.size) < j.count) ?? started.jars[0];
   const [sizeChosen, setSize] = useState<JarSizeId | null>(null);
@@ -102,11 +105,17 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       }
     >
       <Cells gap={1.5}>
-        {started.jars.length > 1 && (
+        {sizes.length > 1 && (
           <Switcher
             label="Jar size"
             value={size}
-            of={started.jars.map(j => [j.size, jarSize(j.size).name] as const)}
+            of={sizes.map(
+              s =>
+                [
+                  s,
+                  started.jars.some(j => j.size === s) ? jarSize(s).name : `${jarSize(s).name}, not planned`,
+                ] as const,
+            )}
             onPick={(picked: JarSizeId) => {
               setSize(picked);
               setCount(null);
@@ -166,6 +175,19 @@ const lotChoices = (lots: { lotId: string; lotLabel: string }[]) => [
   ...uniqueLots(lots).map(l => [l.lotId, l.lotLabel] as const),
 ];
 
+/** The dose of each size that is there or planned, "1 Tbsp in a pint, 2 Tbsp in a quart". */
+function dosesOf(state: OpenBatch['state'], line: Line): string {
+  const { recipe, factor, jars } = state.started as NonNullable<OpenBatch['state']['started']>;
+  const sizes = new Set([...jars.map(j => j.size), ...state.jars.map(j => j.size)]);
+  const scaled = scaleRecipe(
+    recipe,
+    new Fraction(factor),
+    [...sizes].map(size => ({ size, count: 1 })),
+  );
+  const doses = scaled.lines.find(l => l.lineId === line.id)?.eachJar ?? [];
+  return doses.map(d => `${d.measure} in a ${jarSize(d.size).name}`).join(', ');
+}
+
 function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: When }) {
   const waiting = batch.state.jars
     .filter(j => !j.setAside && j.doses[line.id] === undefined)
@@ -176,7 +198,7 @@ function DoseEntry({ batch, line, when }: { batch: OpenBatch; line: Line; when: 
   return (
     <Sheet title={`${line.name} in each jar`} aside={<>{given} given</>}>
       <Soft>
-        <Fractions text={`${line.amount.text} in a pint, in proportion in other jars.`} />
+        <Fractions text={`${dosesOf(batch.state, line)}.`} />
       </Soft>
       {waiting.length === 0 ? (
         <Box sx={{ mt: 1 }}>

@@ -1,5 +1,5 @@
 import { recordSheet } from '@cocotte/contract';
-import { isDecision } from '@cocotte/core/batches';
+import { isDecision, timesInUse } from '@cocotte/core/batches';
 import { type Fault, altitudeText, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { KNOWN_WORDS, type RecordLine, eventWords, isRemark, recordOf } from '@cocotte/core/records';
@@ -86,7 +86,7 @@ function Record({ batch }: { batch: OpenBatch }) {
               ['Authority', `${started.route.what} ${started.route.why}`],
               [
                 'Process',
-                started.times
+                timesInUse(batch.state)
                   .map(
                     t =>
                       `${jarCountText(1, t.jarSize).slice(2)}: ${t.minutes} min at ${altitudeText(t.altitude_m, kitchen)} (${t.band}), row ${t.rowId}`,

@@ -1,4 +1,4 @@
-import type { Balance, FlowKind, PlaceInPicture, Process } from '@cocotte/core/balance';
+import type { Balance, FlowKind, PlaceInPicture, Process, VesselId } from '@cocotte/core/balance';
 import { jarCountText } from '@cocotte/core/jars';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { kitchenWeight, massText } from '@cocotte/core/measure';
@@ -13,7 +13,7 @@ export const KIND_WORDS: Record<FlowKind, string> = {
   other: 'spices and other',
 };
 
-const VESSEL_WORDS: Record<string, string> = {
+const VESSEL_WORDS: Partial<Record<VesselId, string>> = {
   board: 'Prepared',
   soak: 'Soaked and drained',
   pot: 'In the pot',
