@@ -10,8 +10,6 @@ export interface LineMass {
   planned_g: number;
   /** Grams prepared that went in. */
   actual_g: number;
-  /** Grams of that which stay in the food. */
-  kept_g: number;
   basis: 'weighed' | 'drawn' | 'planned';
   /** Grams prepared that came out of lots; null where none was drawn by weight. */
   drawn_g: number | null;
@@ -62,7 +60,6 @@ export function lineMasses(
       line,
       planned_g,
       actual_g,
-      kept_g: line.where === 'dip' ? 0 : actual_g * line.keptShare,
       basis,
       drawn_g: lot_g === undefined ? null : lot_g * line.trimYield,
       by: weighed?.by ?? null,

@@ -13,7 +13,6 @@ const mass = (line: Line, actual_g: number): LineMass => ({
   line,
   planned_g: 0,
   actual_g,
-  kept_g: actual_g,
   basis: 'weighed',
   drawn_g: null,
   by: null,

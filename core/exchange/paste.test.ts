@@ -278,3 +278,22 @@ describe('two hundred and fifty amounts', () => {
         );
   });
 });
+
+describe('a share that boils away', () => {
+  it.each([
+    ['Simmer until reduced by one third.', 1 / 3],
+    ['Boil until volume is reduced by half, stirring often', 1 / 2],
+    ['Cook 45 minutes, reducing to two thirds', 1 / 3],
+    ['Reduce by a quarter', 1 / 4],
+  ])('"%s"', (text, by) => {
+    const read = readPasted(`1 lb tomatoes\n\nMethod\n${text}`, 'en-US', INDEX, () => 'x');
+    expect(read.steps.at(-1)?.step.target).toEqual({ kind: 'reduced', by: expect.closeTo(by, 9) });
+  });
+
+  it('is not read out of what says nothing of it', () => {
+    for (const text of ['Boil 10 minutes', 'Reduce the heat and simmer 10 minutes']) {
+      const read = readPasted(`1 lb tomatoes\n\nMethod\n${text}`, 'en-US', INDEX, () => 'x');
+      expect(read.steps.at(-1)?.step.target).toEqual({ kind: 'time', minutes: 10 });
+    }
+  });
+});

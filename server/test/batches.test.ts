@@ -483,6 +483,33 @@ describe('starting', () => {
     ).toMatchObject({ path: 'recipe.code', code: 'code-taken' });
   });
 
+  it('has a time ready for an odd jar of any other size that its authority covers, and for no other', async () => {
+    const line = await fresh();
+    const { times, jars } = line.state.started ?? { times: [], jars: [] };
+    // What was planned stands first; quarts are in the entry, and smaller jars take the next row up.
+    expect(jars.map(j => j.size)).toEqual(['pint']);
+    expect(times[0]?.jarSize).toBe('pint');
+    expect(times.map(t => t.jarSize)).toContain('quart');
+    expect(times.map(t => t.jarSize)).not.toContain('half-gallon');
+    expect(times.find(t => t.jarSize === 'quart')?.minutes).toBeGreaterThan(times[0]?.minutes ?? 99);
+    const loadId = randomUUID();
+    const filled = (size: 'pint' | 'quart', numbers: number[]) =>
+      line.note('jars.filled', {
+        size,
+        jars: numbers,
+        jarLotId: null,
+        lidLotId: line.lots.lids ?? null,
+      });
+    await filled('pint', [1, 2, 3]);
+    await filled('quart', [4]);
+    await line.note('dose.given', { lineId: 'lemon', jars: [1, 2, 3, 4] });
+    await line.note('load.packed', { loadId, number: 1, jars: [1, 2, 3, 4], newLidLotId: null });
+    // The load runs for the longest of its jars' times.
+    const quart_s = (times.find(t => t.jarSize === 'quart')?.minutes ?? 0) * 60;
+    expect(line.state.loads[0]?.required_s).toBe(quart_s);
+    expect(line.state.deviations).toEqual([]);
+  });
+
   it('gives each batch of a day its own lot code, and finds it by a code with a slip told', async () => {
     const codes = new Set<string>();
     for (let i = 0; i < 3; i++) codes.add((await fresh()).state.started?.lotCode ?? '');

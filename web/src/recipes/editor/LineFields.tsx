@@ -2,6 +2,7 @@ import { type Ingredient, LINE_ROLES, formsOf } from '@cocotte/core/ingredients'
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { UNITS, fieldText, massText, readAmount } from '@cocotte/core/measure';
 import { PLACES, type Place, factsOf, lineMass_g } from '@cocotte/core/recipes';
+import { SEPARATORS, type Separator } from '@cocotte/core/balance';
 import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
 import { get, useFormState, useWatch } from 'react-hook-form';
@@ -127,8 +128,27 @@ function OneLine({
           of={['prepared', 'as bought']}
           onPick={basis => put({ basis })}
         />
+        {line.where === 'strained' && (
+          <Switcher
+            label="Put through"
+            value={SEPARATOR_NAMES.find(s => fraction(SEPARATORS[s].share) === line.keptShare) ?? ''}
+            of={[['', 'as entered'], ...SEPARATOR_NAMES]}
+            onPick={(by: string) => {
+              const way = SEPARATOR_NAMES.find(s => s === by);
+              if (way) put({ keptShare: fraction(SEPARATORS[way].share) });
+            }}
+            sx={{ width: 190 }}
+          />
+        )}
         {needsKept(line.where) && (
-          <Box sx={{ width: 170 }}>{figure('keptShare', 'Stays in the food', '%')}</Box>
+          <Box sx={{ width: 170 }}>
+            <Figure
+              at={at('keptShare')}
+              label="Stays in the food"
+              unit="%"
+              hint={line.where === 'soak' ? 'where no soak step drains it; else it is reckoned' : undefined}
+            />
+          </Box>
         )}
         {line.role === 'acid' && (
           <Box sx={{ width: 140 }}>{figure('minStrength_pct', 'At least', '% acid')}</Box>
@@ -304,6 +324,7 @@ function textOfFacts(f: ReturnType<typeof factsOf>, locale: string): Partial<Dra
   };
 }
 
+const SEPARATOR_NAMES = Object.keys(SEPARATORS) as Separator[];
 const needsKept = (where: Place) => where === 'soak' || where === 'infused' || where === 'strained';
 const USUAL: Partial<Record<Place, string>> = { dip: '0', infused: '5', soak: '20', strained: '65' };
 /** What usually stays in the food; a share that somebody typed stays when it goes into the pot. */

@@ -73,9 +73,6 @@ function Opened({
   const { data: planned } = usePlans();
   const planId = planned?.plans.find(p => p.id === params.get('plan'))?.id ?? null;
   const { data: history } = useHistory(recipeId);
-  const plan = useMemo(() => planOf(recipe, wanted, kitchen), [recipe, wanted, kitchen]);
-  const scaled = useMemo(() => scaledOrNull(recipe, plan), [recipe, plan]);
-  const foreseen = useMemo(() => foresee(recipe, plan, kitchen), [recipe, plan, kitchen]);
   const correction = useMemo(
     () =>
       correctionFrom(
@@ -95,6 +92,12 @@ function Opened({
       ),
     [history],
   );
+  const plan = useMemo(
+    () => planOf(recipe, wanted, kitchen, correction),
+    [recipe, wanted, kitchen, correction],
+  );
+  const scaled = useMemo(() => scaledOrNull(recipe, plan), [recipe, plan]);
+  const foreseen = useMemo(() => foresee(recipe, plan, kitchen), [recipe, plan, kitchen]);
   const readings = useMemo(() => (history?.batches ?? []).flatMap(b => b.readings).reverse(), [history]);
   const route = useMemo(() => routeToSale(recipe, kitchen), [recipe, kitchen]);
   const solids =

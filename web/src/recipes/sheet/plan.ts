@@ -1,7 +1,7 @@
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { Fraction, amount_g, readAmount, readNumber } from '@cocotte/core/measure';
 import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
-import { type Forecast, forecast } from '@cocotte/core/forecast';
+import { type Forecast, type SeenYield, forecast, pintsMade } from '@cocotte/core/forecast';
 import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
 import {
   type JarsWanted,
@@ -67,7 +67,12 @@ export function firstWanted(recipe: Recipe, kitchen: Kitchen): Wanted {
 }
 
 /** Turns what was set into a factor and jars; a fault leaves the sheet usable at the recipe as written. */
-export function planOf(recipe: Recipe, wanted: Wanted, kitchen: Kitchen): Plan {
+export function planOf(
+  recipe: Recipe,
+  wanted: Wanted,
+  kitchen: Kitchen,
+  seen: SeenYield | null = null,
+): Plan {
   const pot = kitchen.pots.find(p => p.id === wanted.potId) ?? null;
   const canner = kitchen.canners.find(c => c.id === wanted.cannerId) ?? null;
   const made = (factor: Fraction, jars: JarsWanted[], fault: string | null = null): Plan => ({
@@ -81,8 +86,8 @@ export function planOf(recipe: Recipe, wanted: Wanted, kitchen: Kitchen): Plan {
   const asWritten = (fault: string | null) => made(new Fraction(1), [recipe.makes], fault);
   const sizes = recipe.jars.map(j => j.size);
   /** Whole jars of the size wanted, the rest in smaller ones. */
-  const filled = (factor: Fraction): Plan => {
-    const { jars } = chooseJars(pintsOf([recipe.makes]).mul(factor), wanted.size, sizes);
+  const filled = (factor: Fraction, pints = pintsOf([recipe.makes]).mul(factor)): Plan => {
+    const { jars } = chooseJars(pints, wanted.size, sizes);
     const count = jars.reduce((sum, j) => sum + j.count, 0);
     if (count === 0)
       return asWritten(
@@ -104,7 +109,8 @@ export function planOf(recipe: Recipe, wanted: Wanted, kitchen: Kitchen): Plan {
       if (!read.ok) return asWritten(wanted.fruit.trim() === '' ? null : faultText(read.fault));
       const main = mainLine(recipe);
       try {
-        return filled(factorForFruit(recipe, amount_g(read.value, main), wanted.basis));
+        const factor = factorForFruit(recipe, amount_g(read.value, main), wanted.basis);
+        return filled(factor, madeOf(recipe, factor, wanted.size, pot, kitchen, seen));
       } catch {
         return asWritten(
           `${main.name} cannot be weighed from that unit. Enter it by weight, such as 4 lb or 2 kg.`,
@@ -151,6 +157,30 @@ export function foresee(recipe: Recipe, plan: Plan, kitchen: Kitchen): Foreseen 
     if (!(error instanceof RangeError)) throw error;
     return { made: null, headspace_mm };
   }
+}
+
+/** Pints that so much fruit makes: by the balance, as past batches correct it. */
+export function madeOf(
+  recipe: Recipe,
+  factor: Fraction,
+  size: JarSizeId,
+  pot: Pot | null,
+  kitchen: Kitchen,
+  seen: SeenYield | null,
+): Fraction {
+  const answer = processFor(recipe, size, kitchen.altitude_m, kitchen);
+  return pintsMade(
+    recipe,
+    factor,
+    {
+      ...kitchen,
+      pot,
+      pots: planPots(recipe, factor, pot, false).pots,
+      headspace_mm: answer.ok ? answer.time.headspace_mm : DEFAULT_HEADSPACE_MM,
+    },
+    size,
+    seen,
+  );
 }
 
 /** The recipe at the plan's scale; null while a line of it cannot be weighed. */

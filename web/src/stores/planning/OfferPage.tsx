@@ -8,7 +8,7 @@ import {
   moneyText,
   numberText,
 } from '@cocotte/core/measure';
-import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
+import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import { type Recipe, chooseJars, factorForFruit, mainLine, scaleRecipe } from '@cocotte/core/recipes';
 import { processFor } from '@cocotte/core/review';
 import {
@@ -22,7 +22,7 @@ import {
 import { Box } from '@mui/material';
 import { useSearchParams } from 'react-router';
 import { useRecipe, useRecipes } from '../../recipes/api.ts';
-import { firstWanted, foresee, planOf } from '../../recipes/sheet/plan.ts';
+import { firstWanted, foresee, madeOf, planOf } from '../../recipes/sheet/plan.ts';
 import { Switcher } from '../../kit/controls.tsx';
 import { Figure, Money, Pick } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
@@ -119,7 +119,7 @@ function Opened({ recipe, recipeId }: { recipe: Recipe; recipeId: string }) {
       return null;
     const factor = factorForFruit(recipe, mass_g, 'as bought');
     const { jars } = chooseJars(
-      pintsOf([recipe.makes]).mul(factor),
+      madeOf(recipe, factor, size, kitchen.pots[0] ?? null, kitchen, null),
       size,
       recipe.jars.map(j => j.size),
     );
