@@ -2,6 +2,9 @@ import type { Line } from '../recipes/index.ts';
 import { AFTER_SALT, DRAWS_WATER_PCT, SALT_UPTAKE, type Yield } from './data/yields.ts';
 import { addTo, type Contents, type Parts, type Shares, massOf, noParts } from './parts.ts';
 
+/** Nothing is pressed drier than this share of what it weighed: a smaller weight is no weight of it. Our bound, from no source. */
+const LEAST_DRAINED = 0.4;
+
 type Value = (id: string, otherwise: number) => number;
 
 /** What is left of produce after salt drew its water, by the produce there is most of. */
@@ -37,7 +40,10 @@ export function drained(
   const salt_pct = ((pieces.salt_g + liquid.salt_g) / all_g) * 100;
   const left =
     liquid.salt_g > 0 && salt_pct >= DRAWS_WATER_PCT ? value('after salt', afterSalt(lines).share) : 1;
-  const keep_g = Math.min(all_g, drained_g ?? massOf(pieces) * left);
+  const keep_g = Math.min(
+    all_g,
+    Math.max(massOf(pieces) * LEAST_DRAINED, drained_g ?? massOf(pieces) * left),
+  );
   // Fibre stays; the rest of what is kept is liquid, and of what dissolved as much as stands in that liquid.
   const insoluble_g = pieces.insoluble_g + liquid.insoluble_g;
   const liquid_g = all_g - insoluble_g;

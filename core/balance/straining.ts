@@ -1,6 +1,9 @@
 import { type Contents, type Parts, type Shares, addTo, evenly, massOf, noParts } from './parts.ts';
 import { density_gPerMl } from './volume.ts';
 
+/** A measure of less than this share of what usually goes through is no measure of it. Our bound, from no source. */
+const LEAST_THROUGH = 0.4;
+
 /**
  * What a cloth or a mill holds back: juice carries what is dissolved in it, fibre stays behind.
  *
@@ -26,7 +29,7 @@ export function throughCloth(
       addTo(mixed, p, kept.get(id) ?? 1);
     }
     const wanted_g = measured.unit === 'g' ? measured.quantity : measured.quantity * density_gPerMl(mixed);
-    if (through > 0) scale = Math.max(0, (wanted_g - massOf(others)) / through);
+    if (through > 0) scale = Math.max(LEAST_THROUGH, (wanted_g - massOf(others)) / through);
   }
   return new Map(
     [...kept].map(([id, share]) => {

@@ -2,6 +2,7 @@ import {
   type Balance,
   type Contents,
   type JarContents,
+  type Parts,
   type Process,
   acidIn,
   balance,
@@ -11,7 +12,7 @@ import {
 } from '../balance/index.ts';
 import { type BatchState, type LineMass, covered, observed } from '../batches/index.ts';
 import { countsAsBarrier } from '../ingredients/index.ts';
-import { numberText } from '../measure/index.ts';
+import { byName, numberText } from '../measure/index.ts';
 import type { Line } from '../recipes/index.ts';
 import { ACID_TOLERANCE, type Condition, condition } from './condition.ts';
 
@@ -31,13 +32,12 @@ export function acidConditions(state: BatchState, masses: readonly LineMass[]): 
   const planned = balance(asked);
   const process = cookedAsPlanned(observed(state, masses), planned);
   const made = balance(process);
+  const drawn = new Set(state.draws.flatMap(d => d.lots.flatMap(l => l.lineId ?? [])));
+  // Food that was drawn by the piece, from a lot nobody weighed, is there; acid counts by its weight alone.
+  const proven = ({ line, known, prepared_g }: Process['lines'][number]) =>
+    prepared_g > 0 && (known !== 'planned' || (isFood(line) && drawn.has(line.id)));
   const unproven = process.lines
-    .filter(
-      l =>
-        (isPotAcid(l.line) || isFood(l.line)) &&
-        l.line.where !== 'each jar' &&
-        (l.known === 'planned' || !(l.prepared_g > 0)),
-    )
+    .filter(l => (isPotAcid(l.line) || isFood(l.line)) && l.line.where !== 'each jar' && !proven(l))
     .map(l => l.line.name);
   const proof = masses.filter(m => isPotAcid(m.line)).flatMap(m => m.by ?? []);
   const n = (value: number, places = 2) => numberText(value, kitchen, places);
@@ -111,7 +111,14 @@ export function acidConditions(state: BatchState, masses: readonly LineMass[]): 
  * A pot that was cooked by eye is taken to have lost the share of its volume that the plan loses: more jars than planned
  * are no less acid, and more food is not boiled away in the reckoning.
  */
-function cookedAsPlanned(process: Process, planned: Balance): Process {
+function cookedAsPlanned(observing: Process, planned: Balance): Process {
+  // What a measure is short of may be in the jars all the same: it is no reason to think of less food.
+  const process = {
+    ...observing,
+    measures: byName(
+      Object.entries(observing.measures).map(([id, m]) => [id, { ...m, known: 'planned' as const }] as const),
+    ),
+  };
   const eye = planned.cooks.findLast(c => c.part === '');
   if (!eye?.judged) return process;
   const before = volume_mL(eye.start);
@@ -132,16 +139,19 @@ function potAcid_g(process: Process, contents: Contents): number {
   return acidIn({ lines: process.lines.filter(l => isPotAcid(l.line)) }, contents).barrier_g;
 }
 
-/** The jar that holds least of it: in 100 g, and for a gram of what does not boil off of its food. */
+/** The jar that holds least of it: in 100 g, and for a gram of fibre of its food. */
 function weakest(
   process: Process,
   made: Balance,
 ): { average: number; tightest: number; toFood: number } | null {
-  const food_g = (contents: Contents) =>
-    process.lines.reduce((sum, { line }) => {
+  // Fibre neither boils off nor drains away, whatever is typed of either; a clear juice has none of it.
+  const sum = (contents: Contents, of: (parts: Parts) => number) =>
+    process.lines.reduce((all, { line }) => {
       const parts = isFood(line) ? contents.get(line.id) : undefined;
-      return sum + (parts ? massOf(parts) - parts.water_g : 0);
+      return all + (parts ? of(parts) : 0);
     }, 0);
+  const food_g = (contents: Contents) =>
+    sum(contents, p => p.insoluble_g) || sum(contents, p => massOf(p) - p.water_g);
   const of = (jar: JarContents) => {
     const acid_g = potAcid_g(process, jar.each);
     const tight_g = potAcid_g(process, jar.tightest);

@@ -4,6 +4,7 @@ import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { evidenceFaults } from '../acid/index.ts';
 import { fold } from '../batches/index.ts';
+import { type Line, stepFrom } from '../recipes/index.ts';
 import { routeToSale } from '../review/index.ts';
 import { assess, gate, summarise } from './index.ts';
 
@@ -65,6 +66,75 @@ describe('what went in against what the authority covers', () => {
     // Each bowl that is weighed adds to it: beans for two more jars, in the same eight.
     batch.fact('line.weighed', { lineId: 'beans', mass_g: 500 });
     expect(share()).toMatchObject({ met: false, against: true });
+  });
+
+  it('is not talked into more acid by what is typed: a drained weight of nothing, a reading no pot has', () => {
+    const relish = {
+      ...waxBeans,
+      packing: null,
+      lines: [
+        ...waxBeans.lines.filter(l => l.id === 'beans' || l.id === 'vinegar'),
+        { ...(waxBeans.lines.find(l => l.id === 'salt') as Line), where: 'soak' as const },
+      ].map(l => (l.id === 'vinegar' ? { ...l, where: 'pot' as const } : l)),
+      steps: [
+        {
+          ...stepFrom('soak', 'soak', 'Salt, drain'),
+          adds: ['beans', 'salt'].map(lineId => ({ lineId, share: '1' })),
+        },
+        {
+          ...stepFrom('weigh', 'measure', 'Weigh'),
+          expects: { text: '1500 g', unit: 'g' as const, value: '1500', upTo: null, toTaste: false },
+        },
+        {
+          ...stepFrom('boil', 'cook', 'Boil'),
+          target: { kind: 'temperature' as const, temp_C: 101, hold_min: 0 },
+          adds: [{ lineId: 'vinegar', share: '1' }],
+        },
+      ],
+    };
+    const met = (vinegar_g: number, more: (b: PaperBatch) => unknown) => {
+      const batch = new PaperBatch(relish, [{ size: 'pint', count: 8 }]);
+      batch.fact('line.weighed', { lineId: 'vinegar', mass_g: vinegar_g });
+      more(batch);
+      batch.drawAll();
+      return gate(fold(batch.events)).conditions.find(c => c.code === 'acid-share')?.met;
+    };
+    expect(met(1434, () => 0)).toBe(true);
+    expect(met(1200, () => 0)).toBe(false);
+    for (const quantity of [0.001, 1, 100])
+      expect(met(700, b => b.fact('measure.taken', { stepId: 'weigh', quantity, unit: 'g' }))).toBe(false);
+    expect(met(1200, b => b.fact('temperature.read', { where: 'pot', temp_C: 130 }))).toBe(false);
+    expect(met(1200, b => b.fact('measure.taken', { stepId: 'weigh', quantity: 1500, unit: 'mL' }))).toBe(
+      false,
+    );
+  });
+
+  it('food drawn by the piece is there; vinegar drawn by the piece proves nothing', () => {
+    const piece = (lineId: string) => ({
+      lotId: '0197a000-0000-7000-8000-000000000001',
+      itemId: '0197a000-0000-7000-8000-000000000002',
+      kind: 'ingredient' as const,
+      name: 'x',
+      lotLabel: 'L',
+      lineId,
+      jarSize: null,
+      quantity: '8',
+      unit: 'each' as const,
+      unitCost: '1',
+      mass_g: null,
+      labelName: '',
+      subIngredients: '',
+      allergens: [],
+    });
+    const share = (...by: string[]) => {
+      const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
+      batch.add('lot.drawn', { lots: by.map(piece) });
+      for (const lineId of ['beans', 'vinegar'].filter(id => !by.includes(id)))
+        batch.fact('line.weighed', { lineId, mass_g: lineId === 'beans' ? 1814 : 1434 });
+      return gate(fold(batch.events)).conditions.find(c => c.code === 'acid-share');
+    };
+    expect(share('beans')?.met).toBe(true);
+    expect(share('vinegar')).toMatchObject({ met: false, against: false });
   });
 
   it('a pot cooked by eye: more jars of it are no less acid, more food in it is', () => {
