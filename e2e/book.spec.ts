@@ -203,6 +203,8 @@ test('scaling by loads, by the pot, by factor; pectin split; the forecast; the s
   await open(page, 'Strawberry jam with pectin');
   await page.getByRole('slider', { name: 'Jars wanted' }).press('End');
   await expect(page.getByText(/Ordinary pectin fails to set when doubled/)).toBeVisible();
+  // Each of several pots has its own amounts: a pot takes what the recipe has.
+  await expect(page.getByRole('columnheader', { name: /^each of \d+ pots$/ })).toBeVisible();
   await page.getByRole('checkbox', { name: 'Cook it in one pot all the same' }).check();
   await expect(page.getByText(/by your decision/)).toBeVisible();
 
@@ -374,4 +376,29 @@ test("the kitchen's own figure stands in front of the shipped one, and can be ta
   );
   await page.getByRole('button', { name: 'Go back to the shipped figures' }).click();
   await expect(page.getByRole('row', { name: /Gooseberries/ })).toContainText(`${shipped} g`);
+});
+
+test('where everything goes: a picture and a table that say the same, of a plan and of what happened', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  await open(page, 'Dilled wax beans');
+  const goes = page.getByRole('region', { name: 'Where everything goes' });
+  await expect(
+    goes.getByRole('img', { name: /8 pints .*Brine left over .*The table says the same/ }),
+  ).toBeVisible();
+  await expect(goes.getByText(/tightest jar 1\.\d\d g/)).toBeVisible();
+  await expect(goes.getByText('As planned; nothing of it is proof of what is in a jar.')).toBeVisible();
+  await goes.getByRole('button', { name: 'table' }).click();
+  await expect(goes.getByRole('row', { name: /Brine 8 pints acid/ })).toBeVisible();
+  await expect(goes.getByRole('row', { name: /Brine Brine left over acid/ })).toBeVisible();
+  // Half as many jars leave more brine: the picture follows the plan.
+  await page.getByRole('slider', { name: 'Jars wanted' }).press('ArrowLeft');
+  await expect(goes.getByRole('row', { name: /Brine 7 pints acid/ })).toBeVisible();
+  await goes.getByRole('link', { name: /as it happened/ }).click();
+  const went = page.getByRole('region', { name: 'Where everything went' });
+  await expect(went.getByRole('img', { name: /12 pints/ })).toBeVisible();
+  await expect(went.getByText(/By what was (drawn from lots|weighed)\./)).toBeVisible();
+  expect(seen.faults).toEqual([]);
 });

@@ -1,8 +1,9 @@
 import { Fraction } from '../measure/index.ts';
 import type { Line, Step } from '../recipes/index.ts';
-import { type CookEnd, type CookFault, cookEnd } from './cooking.ts';
+import { type CookFault, cookEnd } from './cooking.ts';
 import { STAYS_IN_POT } from './data/yields.ts';
-import { type Filling, type JarContents, fillJars } from './filling.ts';
+import { fillJars } from './filling.ts';
+import type { Balance, CookBalance, Flow, VesselId } from './made.ts';
 import {
   type Contents,
   type Parts,
@@ -19,61 +20,6 @@ import { AT_MIDDLE, type Chosen, type Process, type ProcessLine } from './proces
 import { drained } from './soaking.ts';
 import { throughCloth } from './straining.ts';
 import { volume_mL } from './volume.ts';
-
-/**
- * Where food is, or where it went. Lines come in as `line:…`; a part taken aside is `part:…`, an outlet `outlet:…`.
- * `trimmings`, `drain`, `cloth`, `lifted`, `steam` and `wall` (what sticks and foams) are losses with a line of their own;
- * `left over` and `spare brine` are food that no whole jar took; `unaccounted` is what a measure was short of.
- */
-export type VesselId =
-  | 'board'
-  | 'soak'
-  | 'pot'
-  | 'brine'
-  | 'jars'
-  | 'left over'
-  | 'spare brine'
-  | 'trimmings'
-  | 'drain'
-  | 'cloth'
-  | 'lifted'
-  | 'steam'
-  | 'wall'
-  | 'unaccounted'
-  | `line:${string}`
-  | `part:${string}`
-  | `outlet:${string}`;
-
-/** Something moved from one vessel to another at a step; null before the first and after the last. */
-export interface Flow {
-  stepId: string | null;
-  from: VesselId;
-  to: VesselId;
-  contents: Contents;
-}
-
-/** One cook step as it was reckoned. */
-export interface CookBalance extends CookEnd {
-  stepId: string;
-  part: string;
-  start: Parts;
-  end: Parts;
-}
-
-/** A plan or a record, followed from the board to the jar. */
-export interface Balance {
-  /** In the order of the steps. What flows in and does not flow out again is there at the end. */
-  flows: Flow[];
-  /** What is in each vessel at the end. */
-  vessels: Map<VesselId, Contents>;
-  cooks: CookBalance[];
-  jars: JarContents[];
-  filling: Filling;
-  /** All that was to be filled: the pot, or the pieces of a pack; before jars and outlets. */
-  ready: Parts;
-  brine: Parts;
-  faults: CookFault[];
-}
 
 /**
  * The material balance of a process: each line goes into its vessel, steps move, drain, strain, boil off and blend back,

@@ -1,4 +1,5 @@
-export { type Balance, balance, type CookBalance, type Flow, type VesselId } from './balance.ts';
+export { balance } from './balance.ts';
+export type { Balance, CookBalance, Flow, VesselId } from './made.ts';
 export type { CookFault } from './cooking.ts';
 export { PACK, SEPARATORS, type Separator, type Yield } from './data/yields.ts';
 export type { Filling, JarContents } from './filling.ts';

@@ -1,5 +1,5 @@
 import type { LineRole } from '../ingredients/index.ts';
-import type { Balance, VesselId } from './balance.ts';
+import type { Balance, VesselId } from './made.ts';
 import { type Contents, massIn, massOf } from './parts.ts';
 import type { Process } from './process.ts';
 

@@ -1,5 +1,6 @@
 import { byName } from '../measure/index.ts';
-import { type Balance, balance } from './balance.ts';
+import { balance } from './balance.ts';
+import type { Balance } from './made.ts';
 import type { Process } from './process.ts';
 
 /** A figure with the range it falls in eight times out of ten. */

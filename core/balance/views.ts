@@ -1,4 +1,4 @@
-import type { Balance } from './balance.ts';
+import type { Balance } from './made.ts';
 import type { JarContents } from './filling.ts';
 import { AS_ACETIC, type Contents, acidOf, isBarrier, massIn, massOf } from './parts.ts';
 import { KNOWN, type Known, type Process } from './process.ts';
@@ -64,8 +64,10 @@ export function reachedJars_g(made: Pick<Balance, 'vessels'>): Map<string, numbe
     const inJars_g = massOf(parts);
     let there_g = inJars_g;
     for (const [vessel, contents] of made.vessels)
-      if (vessel === 'wall' || vessel === 'left over' || vessel.startsWith('outlet:'))
-        there_g += massOf((contents as Contents).get(id) ?? parts) * (contents.has(id) ? 1 : 0);
+      if (vessel === 'wall' || vessel === 'left over' || vessel.startsWith('outlet:')) {
+        const there = contents.get(id);
+        if (there) there_g += massOf(there);
+      }
     const off = (steam as Contents).get(id);
     out.set(id, inJars_g + (off ? massOf(off) * (there_g === 0 ? 0 : inJars_g / there_g) : 0));
   }

@@ -146,7 +146,7 @@ function PotFigures({
             : ([[massText(made.waterOff_g, kitchen), 'of water to drive off']] as [string, string][])),
           [massText(made.final_g, kitchen), 'when it is done'],
           [`${numberText(made.volume_mL / 1000, kitchen, 2)} L`, 'volume, cold'],
-          [`${numberText(made.solids_pct, kitchen, 0)} °Brix`, 'soluble solids'],
+          [`${numberText(made.solids_pct, kitchen, 0)} °Brix`, 'soluble solids, give or take 2'],
           [
             made.minutes === null
               ? 'by eye'
