@@ -2,6 +2,7 @@ export {
   type AcidityReading,
   EQUILIBRIUM_HOURS,
   PH_ACT,
+  PH_UNCERTAINTY,
   PH_LIMIT,
   PH_PAPER_LIMIT,
   SAMPLE_TEMP_C,

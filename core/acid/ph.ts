@@ -6,6 +6,11 @@ import { type Figures, numberText, PLAIN_FIGURES } from '../measure/index.ts';
 export const PH_LIMIT = 4.6;
 /** Where careful producers act. Common practice. */
 export const PH_ACT = 4.2;
+/**
+ * What a pH that was read may be wrong by at least, whatever the meter shows: above {@link PH_ACT} a reading counts with it.
+ * Common practice of careful laboratories, from memory.
+ */
+export const PH_UNCERTAINTY = 0.05;
 /** Dye and paper strips are relied on only at or below this. Source: 21 CFR 114.90 (from memory). */
 export const PH_PAPER_LIMIT = 4.0;
 /** Least hours between processing and a reading that counts as equilibrium. Common practice; whole pieces take longer. */

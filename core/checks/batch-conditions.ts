@@ -1,4 +1,4 @@
-import { PH_ACT, PH_LIMIT, evidenceFaults } from '../acid/index.ts';
+import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
 import { byName, numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass, Recipe } from '../recipes/index.ts';
@@ -188,30 +188,52 @@ export function acidityConditions(state: BatchState): Condition[] {
     );
   }
   if (needsReading(started.recipe.foodClass)) {
-    const evidence = state.readings.filter(r => r.ph <= limit && evidenceFaults(r, r.hours).length === 0);
-    const best = evidence.at(-1);
-    const last = state.readings.at(-1);
-    const watch =
-      best && best.ph > PH_ACT ? ` Above ${ph(PH_ACT)}: careful producers look for the cause.` : '';
-    out.push(
-      condition({
-        code: 'ph-evidence',
-        title: `Equilibrium pH at or below ${ph(limit)}`,
-        met: best !== undefined && above.length === 0,
-        evidence:
-          best && above.length === 0
-            ? `Jar ${best.jar} read pH ${ph(best.ph)} at ${numberText(best.temp_C, kitchen)} °C, ${Math.floor(best.hours ?? 0)} h after its load was lifted.${watch}`
-            : last
-              ? `The last reading does not count: ${evidenceFaults(last, last.hours, kitchen).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
-              : 'No reading is entered.',
-        why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
-        next: 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
-        jars: null,
-        proof: best ? [best.by] : [],
-      }),
-    );
+    out.push(equilibriumCondition(state, above.length > 0));
   }
   return out;
+}
+
+/**
+ * Whether readings that count show that it is acid enough. Above {@link PH_ACT} one jar is not enough: a second, tightest
+ * one is read, and each that lies above it has to be at or below the limit with its uncertainty.
+ */
+function equilibriumCondition(state: BatchState, above: boolean): Condition {
+  const { kitchen, phLimit: limit } = state.started as NonNullable<BatchState['started']>;
+  const ph = (value: number) => numberText(value, kitchen);
+  const counting = state.readings.filter(r => r.ph <= limit && evidenceFaults(r, r.hours).length === 0);
+  const best = counting.at(-1);
+  const last = state.readings.at(-1);
+  const near = counting.filter(r => r.ph > PH_ACT);
+  const unsure = near.find(r => r.ph > limit - PH_UNCERTAINTY + 1e-9);
+  const one = near.length > 0 && new Set(counting.map(r => r.jar)).size < 2;
+  const read = best
+    ? `Jar ${best.jar} read pH ${ph(best.ph)} at ${numberText(best.temp_C, kitchen)} °C, ${Math.floor(best.hours ?? 0)} h after its load was lifted.`
+    : '';
+  const evidence =
+    above || !best
+      ? last
+        ? `The last reading does not count: ${evidenceFaults(last, last.hours, kitchen).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
+        : 'No reading is entered.'
+      : unsure
+        ? `Jar ${unsure.jar} read pH ${ph(unsure.ph)}: with its uncertainty of ${ph(PH_UNCERTAINTY)} it may be above ${ph(limit)}.`
+        : one
+          ? `${read} Above ${ph(PH_ACT)} one jar is not enough.`
+          : `${read}${near.length > 0 ? ` Above ${ph(PH_ACT)}: careful producers look for the cause.` : ''}`;
+  return condition({
+    code: 'ph-evidence',
+    title: `Equilibrium pH at or below ${ph(limit)}`,
+    met: best !== undefined && !above && !unsure && !one,
+    evidence,
+    why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
+    next:
+      best && unsure
+        ? 'Refrigerate it, or have a laboratory read it; find out why it is so little acid.'
+        : best && one
+          ? `Read a second jar, the tightest packed; both at or below ${ph(limit - PH_UNCERTAINTY)} release it.`
+          : 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
+    jars: null,
+    proof: near.length > 0 ? counting.map(r => r.by) : best ? [best.by] : [],
+  });
 }
 
 /**

@@ -179,10 +179,29 @@ describe('the gate', () => {
     );
   });
 
-  it('releases at 4.6 exactly, unrounded, and never above', () => {
-    expect(releasable(tomatoes().cookWell().readPh(4.6))).toEqual([2, 3, 4]);
-    expect(releasable(tomatoes().cookWell().readPh(4.6000001))).toEqual([]);
+  it('above 4.2 two jars are read, each at or below 4.6 with its uncertainty, unrounded; above 4.6 nothing goes', () => {
+    const two = (first: number, second: number) =>
+      releasable(tomatoes().cookWell().readPh(first).readPh(second, { jar: 2 }));
+    expect(releasable(tomatoes().cookWell().readPh(4.2))).toEqual([2, 3, 4]);
+    expect(open(tomatoes().cookWell().readPh(4.200_000_1))).toEqual(['ph-evidence']);
+    // The same jar twice is one jar.
+    expect(releasable(tomatoes().cookWell().readPh(4.3).readPh(4.3))).toEqual([]);
+    expect(two(4.3, 4.1)).toEqual([3, 4]);
+    expect(two(4.55, 4.55)).toEqual([3, 4]);
+    expect(two(4.55, 4.550_001)).toEqual([]);
+    expect(two(4.6, 3.9)).toEqual([]);
+    expect(two(3.9, 4.600_000_1)).toEqual([]);
     expect(open(tomatoes().cookWell().readPh(4.61))).toEqual(['ph-limit', 'ph-evidence']);
+    const asks = (ph: number) =>
+      gate(fold(tomatoes().cookWell().readPh(ph).events)).conditions.find(c => c.code === 'ph-evidence');
+    expect(asks(4.35)).toMatchObject({
+      evidence:
+        'Jar 1 read pH 4.35 at 24 °C, 26 h after its load was lifted. Above 4.2 one jar is not enough.',
+      next: 'Read a second jar, the tightest packed; both at or below 4.55 release it.',
+    });
+    expect(asks(4.58)?.evidence).toBe(
+      'Jar 1 read pH 4.58: with its uncertainty of 0.05 it may be above 4.6.',
+    );
   });
 
   it('above 4.6 nothing is released, whatever else was read, by whatever method, for whatever purpose', () => {

@@ -203,6 +203,20 @@ describe('what is due', () => {
     expect(acidity()).toBeDefined();
     batch.wait(60).readPh(3.9, { jar: 2 });
     expect(acidity()).toBeUndefined();
+    // Above 4.2 a second jar is asked for.
+    const near = lifted()
+      .wait(25 * 60)
+      .readPh(4.3);
+    expect(due(near).find(d => d.kind === 'acidity')).toBeDefined();
+    near.readPh(4.25, { jar: 2 });
+    expect(due(near).find(d => d.kind === 'acidity')).toBeUndefined();
+    expect(
+      due(
+        lifted()
+          .wait(25 * 60)
+          .readPh(4.58),
+      ).find(d => d.kind === 'acidity'),
+    ).toBeUndefined();
     const above = lifted().readPh(4.8, { hoursSinceProcessing: 2 });
     expect(due(above).find(d => d.kind === 'acidity')).toBeUndefined();
   });

@@ -1,4 +1,4 @@
-import { EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
+import { PH_UNCERTAINTY, EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import {
   PRESS_AFTER_HOURS,
   type BatchEvent,
@@ -306,14 +306,17 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
   );
   const lastLift = Math.max(0, ...state.loads.map(l => l.lifted?.at_ms ?? 0));
   add('press', Math.max(0, ...cooling.map(j => lifted(j.number))) + PRESS_AFTER_HOURS * hour, cooling.length);
+  const limit = state.started?.phLimit ?? 0;
   const needsPh =
     state.started !== null &&
     needsReading(state.started.recipe.foodClass) &&
     state.started.purpose !== 'trial' &&
     lastLift > 0 &&
     now.stage === 'checking' &&
-    !state.readings.some(r => r.ph > (state.started?.phLimit ?? 0)) &&
-    !state.readings.some(r => evidenceFaults(r, r.hours).length === 0);
+    // A jar that is, or may be, above the limit asks for more than another reading.
+    !state.readings.some(r => r.ph > limit) &&
+    !state.readings.some(r => r.ph > limit - PH_UNCERTAINTY && evidenceFaults(r, r.hours).length === 0) &&
+    now.gate.conditions.some(c => c.code === 'ph-evidence' && !c.met);
   add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
   add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.settles !== null).length);
   add('sign', lastLift, unsigned(state));
