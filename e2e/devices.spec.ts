@@ -144,6 +144,7 @@ test('signing out asks where entries have not arrived, leaves nothing for others
   // Its person is back: it is delivered.
   await context.unroute(/\/events$/);
   await page.getByRole('button', { name: 'Enter the demo kitchen' }).click();
+  await expect(page.getByRole('button', { name: /Wrenfold Kitchen/ })).toBeVisible();
   await delivered(page);
   await page.goto(url.replace('/cook/', '/records/'));
   await expect(page.getByText(/Filled jars? 1-8/)).toHaveCount(1);

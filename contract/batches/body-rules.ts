@@ -118,6 +118,18 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     byPlace<never>({}),
     byPlace<EventBodies['temperature.read']>({ ...place, instrumentId: maybe(thingId) }),
   ],
+  'solids.read': [
+    shape<EventBodies['solids.read']>({
+      ...place,
+      brix_pct: figure({
+        min: 0,
+        max: 95,
+        name: 'The soluble solids in °Brix',
+        why: 'A refractometer for sugar ends there.',
+      }),
+      instrumentId: maybe(thingId),
+    }),
+  ],
   'jars.filled': placed<EventBodies['jars.filled']>({
     size: jarSizeRule,
     jars: jarNumbers,

@@ -218,6 +218,10 @@ function improves(
         ? event.body.where === 'jar'
         : read.temp_C > event.body.temp_C || read.where !== event.body.where || moved_ms < 0;
     }
+    case 'solids.read': {
+      const read = then as EventBodies['solids.read'] | undefined;
+      return read !== undefined && (read.brix_pct > event.body.brix_pct || moved_ms < 0);
+    }
     default:
       return false;
   }

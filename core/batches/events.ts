@@ -203,6 +203,8 @@ export interface EventBodies {
     temp_C: number;
     instrumentId: string | null;
   };
+  /** Soluble solids of the whole pot, read by a refractometer. */
+  'solids.read': AtPlace & { brix_pct: number; instrumentId: string | null };
   'jars.filled': AtPlace & {
     size: JarSizeId;
     jars: number[];

@@ -137,6 +137,12 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       potId: body.potId,
       by: trace,
     })),
+    solids: of('solids.read').map(({ event: { body }, trace }) => ({
+      brix_pct: body.brix_pct,
+      outletId: body.outletId,
+      potId: body.potId,
+      by: trace,
+    })),
     readings,
     minutes: standing.flatMap(({ event, trace }) =>
       event.type === 'minutes.worked' || event.type === 'minutes.shared' || event.type === 'kitchen.worked'

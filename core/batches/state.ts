@@ -139,6 +139,8 @@ export interface BatchState {
   measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
   yieldReasons: { reason: string; by: Trace }[];
   temperatures: (AtPlace & { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace })[];
+  /** Soluble solids that a refractometer read of the pot. */
+  solids: (AtPlace & { brix_pct: number; by: Trace })[];
   jars: JarState[];
   loads: LoadState[];
   /** Acidity that was read. The hours are reckoned from the lifting of the jar's own load; null before that. */

@@ -43,6 +43,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'lot.used': 1,
   'yield.explained': 1,
   'temperature.read': 2,
+  'solids.read': 1,
   'jars.filled': 2,
   'dose.given': 1,
   'dose.missed': 1,
@@ -70,7 +71,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 4;
+export const RECORD_SHAPE = 5;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>

@@ -46,7 +46,9 @@ describe('a spread', () => {
     const none = find(jam(), 'gel');
     // 2,350 ft: water boils some 2.3 °C below 100, and the gel point is 4.4 °C (8 °F) above that; common practice.
     expect(none).toMatchObject({ met: false });
-    expect(none?.evidence).toBe('No pot temperature is logged; the gel point here is 215.7 °F (102.0 °C).');
+    expect(none?.evidence).toBe(
+      'No pot temperature is logged, and no soluble solids; the gel point here is 215.7 °F (102.0 °C).',
+    );
     const cool = jam().fact('temperature.read', { where: 'pot', temp_C: 100 });
     expect(find(cool, 'gel')).toMatchObject({
       met: false,
@@ -60,12 +62,50 @@ describe('a spread', () => {
     expect(find(cool, 'gel')?.met).toBe(true);
   });
 
-  it('counts its fruit as it was weighed in, not as it is written', () => {
-    expect(find(jam(), 'identity')).toMatchObject({ met: true, title: 'Enough fruit to be called jam' });
+  it('is never held for its name: little fruit is a matter of the label', () => {
     const thin = jam().fact('line.weighed', { lineId: 'plums', mass_g: 200 });
-    expect(find(thin, 'identity')).toMatchObject({ met: false, jars: null });
-    thin.fact('line.weighed', { lineId: 'plums', mass_g: 1400 });
-    expect(find(thin, 'identity')?.met).toBe(true);
+    expect(all(thin).map(c => c.code)).not.toContain('identity');
+    expect(find(thin, 'spread')).toMatchObject({ met: true });
+    const wrong = jam().fact('line.added', { line: lineOf('onion', '200 g', 'onion') });
+    expect(find(wrong, 'spread')).toMatchObject({ met: false, jars: null });
+  });
+
+  it('proves its solids by a refractometer too, read before the last jar was filled', () => {
+    const solids = (brix_pct: number, when: 'before' | 'after' = 'before') => {
+      const batch = jam();
+      const read = () =>
+        batch.fact('solids.read', { brix_pct, outletId: null, potId: null, instrumentId: null });
+      if (when === 'before') read();
+      batch.drawAll().wait(5).fill(four);
+      if (when === 'after') {
+        batch.wait(30);
+        read();
+      }
+      return find(batch, 'gel');
+    };
+    expect(solids(65)).toMatchObject({
+      met: true,
+      evidence: 'A refractometer read 65 °Brix in the pot; 65 are asked for.',
+    });
+    expect(solids(64.9)?.met).toBe(false);
+    expect(solids(70, 'after')).toMatchObject({
+      met: false,
+      evidence: expect.stringMatching(/^What was read of the pot was entered after the last jar was filled/),
+    });
+  });
+
+  it('of a tested publication or a letter is not asked for solids: its own end of cooking was tested', () => {
+    const { time: _time, ...rest } = crushedTomatoes.authority as Extract<
+      Recipe['authority'],
+      { grade: 'tested publication' }
+    >;
+    const tested = {
+      ...plumJam,
+      authority: { ...rest, time: { kind: 'entry' as const, entryId: 'jam-no-pectin-10' } },
+    };
+    const batch = new PaperBatch(tested, [{ size: 'half-pint', count: 4 }]);
+    expect(all(batch).map(c => c.code)).not.toEqual(expect.arrayContaining(['gel']));
+    expect(find(batch, 'gel')).toBeUndefined();
   });
 
   it('is asked for no acid and no brine; a pickle for no fruit and no gel', () => {

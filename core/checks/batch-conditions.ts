@@ -1,8 +1,8 @@
 import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
-import { byName, numberText, rangesText } from '../measure/index.ts';
-import type { FoodClass, Recipe } from '../recipes/index.ts';
-import { spreadIdentity } from '../review/index.ts';
+import { numberText, rangesText } from '../measure/index.ts';
+import type { FoodClass } from '../recipes/index.ts';
+import { spreadCover } from '../review/index.ts';
 import { acidConditions } from './acid-conditions.ts';
 import { type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
@@ -37,56 +37,66 @@ export function purposeConditions(state: BatchState): Condition[] {
   ];
 }
 
-/** Whether what was cooked is still what the authority covers. */
+/**
+ * Whether what was cooked is still what the authority covers. What it may be called is the label's matter: no safe jar is
+ * held for its name.
+ */
 export function recipeConditions(state: BatchState, masses: readonly LineMass[]): Condition[] {
+  const { recipe } = state.started as NonNullable<BatchState['started']>;
+  if (recipe.foodClass !== 'fruit spread') return acidConditions(state, masses);
+  // A tested recipe or a letter sets its own end of cooking; an own spread rests on its acid fruit and its proven solids.
+  return recipe.authority.grade === 'own' ? ownSpread(state) : [];
+}
+
+/** Soluble solids on which an own spread borrows the published time: a policy of this program, as 21 CFR 150 asks of jams. */
+const SOLIDS_PCT = 65;
+
+/** What an own spread has to show: nothing but safely acid fruit and sugar, cooked until the sugar keeps it. */
+function ownSpread(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const { kitchen } = started;
-  const out: Condition[] = [];
-  if (started.recipe.foodClass === 'fruit spread') {
-    const identity = spreadIdentity(
-      started.recipe,
-      byName(masses.map(m => [m.line.id, m.actual_g])),
-      kitchen,
-    );
-    out.push(
-      condition({
-        code: 'identity',
-        title: `Enough fruit to be called ${started.recipe.product}`,
-        met: identity.meets,
-        evidence: identity.why,
-        why: identity.source,
-        next: identity.next,
-        jars: null,
-      }),
-    );
-    if (!cookedToGel(started.recipe)) return out;
-    const pot = state.temperatures.filter(t => t.where === 'pot');
-    const counting = pot.filter(t => inTime(t.by, lastFilled_ms(state)));
-    const hottest = counting.reduce<(typeof pot)[number] | null>(
-      (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
-      null,
-    );
-    const gelPoint = tempBoth(started.gelPoint_C, kitchen);
-    out.push(
-      condition({
-        code: 'gel',
-        title: 'Cooked to the gel point',
-        met: hottest !== null && hottest.temp_C >= started.gelPoint_C - HALF_A_TENTH_C,
-        evidence: hottest
+  const cover = spreadCover(started.recipe);
+  const pot = state.temperatures.filter(t => t.where === 'pot');
+  const counting = pot.filter(t => inTime(t.by, lastFilled_ms(state)));
+  const hottest = counting.reduce<(typeof pot)[number] | null>(
+    (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
+    null,
+  );
+  const gelPoint = tempBoth(started.gelPoint_C, kitchen);
+  const atGel = hottest !== null && hottest.temp_C >= started.gelPoint_C - HALF_A_TENTH_C;
+  const thick =
+    state.solids.find(
+      r => r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state)),
+    ) ?? null;
+  const late = pot.length + state.solids.length > 0;
+  return [
+    condition({
+      code: 'spread',
+      title: 'Nothing in it but safely acid fruit and sugar',
+      met: cover.covered,
+      evidence: cover.why,
+      why: 'The published family time was set for such spreads; common practice of the trade.',
+      next: cover.next,
+      jars: null,
+    }),
+    condition({
+      code: 'gel',
+      title: 'Cooked until the sugar keeps it',
+      met: atGel || thick !== null,
+      evidence: thick
+        ? `A refractometer read ${numberText(thick.brix_pct, kitchen)} °Brix in the pot; ${SOLIDS_PCT} are asked for.`
+        : hottest
           ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
-          : pot.length > 0
-            ? `The pot's temperature was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
-            : `No pot temperature is logged; the gel point here is ${gelPoint}.`,
-        why: 'At the gel point soluble solids reach the 65 % a jam needs to keep and to carry its name (21 CFR 150.160, from memory).',
-        next: 'Log the temperature the pot reached, with the time it was read. A spread that stopped short cannot be released as jam.',
-        jars: null,
-        against: hottest !== null,
-        proof: hottest ? [hottest.by] : [],
-      }),
-    );
-    return out;
-  }
-  return [...out, ...acidConditions(state, masses)];
+          : late
+            ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
+            : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
+      why: `Finished solids of ${SOLIDS_PCT} %, as at the gel point, are what an own spread borrows the published time on (a policy of this program, to be confirmed by the local authority); a cold plate proves no solids.`,
+      next: `Log the temperature the pot reached, or the °Brix of a refractometer, with the time it was read. An own spread that stopped short is kept in the refrigerator.`,
+      jars: null,
+      against: hottest !== null,
+      proof: thick ? [thick.by] : hottest ? [hottest.by] : [],
+    }),
+  ];
 }
 
 /** A temperature may be entered this long after the last jar was filled. */
@@ -96,11 +106,6 @@ const ENTERED_WITHIN_MS = 10 * 60_000;
 const lastFilled_ms = (state: BatchState): number =>
   state.jars.length === 0 ? Infinity : Math.max(...state.jars.map(j => j.filled.at_ms));
 const inTime = (by: Trace, filled_ms: number): boolean => by.at_ms <= filled_ms + ENTERED_WITHIN_MS;
-
-/** A spread that sets by cooking alone, or has a step to the gel point, has to show that it got there. */
-function cookedToGel(recipe: Recipe): boolean {
-  return recipe.setBy === 'nothing added' || recipe.steps.some(s => s.target.kind === 'gel point');
-}
 
 /** Food whose acid was added or grew in it is released on a reading of its finished pH. */
 export function needsReading(foodClass: FoodClass): boolean {

@@ -1,10 +1,11 @@
 import { balance, netOfJars_g, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
-import { observed } from '../batches/index.ts';
+import { lineMasses, observed } from '../batches/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
-import { Decimal, type Fault, addDays, addMonths, massText } from '../measure/index.ts';
+import { Decimal, type Fault, type Figures, addDays, addMonths, byName, massText } from '../measure/index.ts';
 import { type JarSizeId, jarSize } from '../jars/index.ts';
 import type { NetContents, Recipe } from '../recipes/index.ts';
+import { nameCheck } from '../review/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import { labelSpelling } from './spelling.ts';
 
@@ -89,10 +90,11 @@ export function labelContent(
   const { started } = state;
   if (!started) throw new RangeError('labelContent: the batch has not been started');
   const net = started.recipe.jars.find(j => j.size === size)?.net;
+  const named = truthfulName(state, kitchen);
   const spelled = (text: string) => labelSpelling(text, kitchen.locale);
   const contains = spelled(allergensOf(state).join(', '));
   const label: LabelContent = {
-    statementOfIdentity: started.recipe.statementOfIdentity,
+    statementOfIdentity: named.name,
     ingredients: spelled(ingredientStatement(state)),
     contains,
     netContents: net ? netContentsText(net) : '',
@@ -122,6 +124,17 @@ export function labelContent(
       '21 CFR 101.3 (from memory)',
       'Enter what the food is called in the recipe.',
     ),
+    ...(named.why === ''
+      ? []
+      : [
+          {
+            what: 'A name it may bear',
+            met: true,
+            shown: named.why,
+            rule: named.source,
+            next: '',
+          },
+        ]),
     rule(
       'Ingredients by weight',
       label.ingredients,
@@ -173,6 +186,34 @@ export function labelContent(
       next: r.next,
     }));
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
+}
+
+/** Parts of fruit that cups may be off by: nearer to the standard than this, only a weight says that the name fails. */
+const BY_CUPS = 1.5;
+
+/**
+ * What the label may call it: the recipe's name, or where too little fruit for that went in, the most modest truthful one
+ * in its place. Standards of identity are the label's matter alone.
+ */
+export function truthfulName(
+  state: BatchState,
+  figures: Figures,
+): { name: string; why: string; source: string } {
+  const { recipe } = state.started as NonNullable<BatchState['started']>;
+  const masses = lineMasses(state);
+  const found = nameCheck(recipe, byName(masses.map(m => [m.line.id, m.actual_g])), null, figures);
+  const weighed = masses.every(
+    m => (m.line.role !== 'fruit' && m.line.role !== 'sweetener') || m.basis === 'weighed',
+  );
+  const near = found.needed !== null && found.fruitPart > found.needed - (weighed ? 0 : BY_CUPS);
+  const [instead] = found.instead;
+  if (found.meets || near || instead === undefined)
+    return { name: recipe.statementOfIdentity, why: '', source: '' };
+  const word = new RegExp(`\\b${recipe.product}\\b`, 'i');
+  const name = word.test(recipe.statementOfIdentity)
+    ? recipe.statementOfIdentity.replace(word, instead)
+    : `${recipe.statementOfIdentity}, ${instead}`;
+  return { name, why: `${found.why} So the label calls it ${name}.`, source: found.source };
 }
 
 /**

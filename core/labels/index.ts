@@ -4,6 +4,7 @@ export {
   allergensOf,
   ingredientStatement,
   labelContent,
+  truthfulName,
   netContentsText,
 } from './content.ts';
 export { labelSpelling } from './spelling.ts';

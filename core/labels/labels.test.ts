@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
+import { withAmount } from '../../testing/recipe-lines.ts';
 import { fold } from '../batches/index.ts';
 import { JAR_SIZES, type JarSizeId } from '../jars/index.ts';
 import type { Recipe } from '../recipes/index.ts';
@@ -16,6 +17,7 @@ import {
   netContentsText,
   netFigures_mm,
   panelArea_in2,
+  truthfulName,
 } from './index.ts';
 
 const kitchen = {
@@ -108,6 +110,33 @@ describe('label', () => {
     };
     expect(of(waxBeans, 'pint')).toBe('Refrigerate after opening.');
     expect(of(plumJam, 'half-pint')).toBe('');
+  });
+  it('takes the truthful name where too little fruit went in for the recipe’s own', () => {
+    const named = (fruit_g: number, sugar_g: number) => {
+      const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
+      batch.fact('line.weighed', { lineId: 'plums', mass_g: fruit_g });
+      batch.fact('line.weighed', { lineId: 'sugar', mass_g: sugar_g });
+      const made = labelContent(fold(batch.drawAll().events), kitchen, 'half-pint');
+      if (!made.ok) throw new Error(made.faults[0]?.what);
+      return {
+        name: made.label.statementOfIdentity,
+        why: made.rules.find(r => r.what === 'A name it may bear')?.shown,
+      };
+    };
+    expect(named(2041, 1400)).toEqual({ name: 'Red plum jam', why: undefined });
+    const thin = named(900, 1400);
+    expect(thin.name).toBe('Red plum fruit spread');
+    expect(thin.why).toMatch(/^39\.1 parts of fruit .* So the label calls it Red plum fruit spread\.$/);
+    // By cups nobody knows it to a part; a weight does.
+    const cups = new PaperBatch(withAmount(plumJam, 'sugar', '2430 g'), [{ size: 'half-pint', count: 8 }]);
+    expect(truthfulName(fold(cups.drawAll().events), kitchen).name).toBe('Red plum jam');
+    const weighed = new PaperBatch(withAmount(plumJam, 'sugar', '2600 g'), [{ size: 'half-pint', count: 8 }]);
+    for (const [lineId, mass_g] of [
+      ['plums', 2041],
+      ['sugar', 2560],
+    ] as const)
+      weighed.fact('line.weighed', { lineId, mass_g });
+    expect(truthfulName(fold(weighed.drawAll().events), kitchen).name).toBe('Red plum fruit spread');
   });
   it('states no more than a jar can hold', () => {
     const over = {

@@ -47,6 +47,11 @@ describe('an entry of the record, in a sentence', () => {
     ['yield.explained', { reason: 'Watery fruit.' }, /^Yield: Watery fruit\.$/],
     ['temperature.read', { where: 'pot', temp_C: 100 }, /^Read 212\.0 °F in the pot\.$/],
     [
+      'solids.read',
+      { brix_pct: 66.5, outletId: null, potId: null, instrumentId: null },
+      /^Read 66\.5 °Brix in the pot\.$/,
+    ],
+    [
       'jars.filled',
       { size: 'pint', jars: [1, 2, 3], jarLotId: null, lidLotId: null },
       /^Filled jars 1-3, 3 pints\.$/,

@@ -81,6 +81,8 @@ function words(
       return `Yield: ${e.body.reason}`;
     case 'temperature.read':
       return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}.`;
+    case 'solids.read':
+      return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot.`;
     case 'jars.filled':
       return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}.`;
     case 'dose.given':

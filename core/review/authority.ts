@@ -3,7 +3,7 @@ import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
 import { changesFrom } from './changes/index.ts';
-import { spreadIdentity } from './identity.ts';
+import { spreadCover } from './identity.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
 /** Whether a recipe may be cooked for sale, and what opens or closes that. */
@@ -38,7 +38,7 @@ const PRACTICE = 'Routes to sale, common practice';
 
 /**
  * Why the authority of a recipe gives it no heat step, or null when it does. An own or untested recipe borrows no
- * time, except a fruit spread of safely acid fruit that meets its standard of identity.
+ * time, except a fruit spread of safely acid fruit, whose solids are proven when it is cooked.
  */
 export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES): AuthorityFault | null {
   const refused = reviewFaults(recipe, figures).find(f => f.level === 'refused');
@@ -54,7 +54,7 @@ export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
       };
     case 'own': {
       const entry = authority.entryId === null ? undefined : processEntry(authority.entryId);
-      const identity = spreadIdentity(recipe, undefined, figures);
+      const cover = spreadCover(recipe);
       if (classOf(recipe) !== 'fruit spread')
         return {
           what: 'An own recipe has no processing time to borrow.',
@@ -62,12 +62,12 @@ export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
           next: 'Cook it as a trial and send it to a process authority, or follow a tested recipe unchanged.',
           source: PRACTICE,
         };
-      if (!identity.meets)
+      if (!cover.covered)
         return {
           what: 'The published time for fruit spreads does not cover this recipe.',
-          why: identity.why,
-          next: identity.next,
-          source: identity.source,
+          why: cover.why,
+          next: cover.next,
+          source: PRACTICE,
         };
       if (!entry?.products.includes(recipe.product))
         return {
@@ -176,8 +176,8 @@ function changedFault(recipe: Recipe, figures: Figures): AuthorityFault | null {
 }
 
 /**
- * Whether a recipe may be cooked for sale at all, and by which route: (1) a fruit spread that meets its standard,
- * under the published family time; (2) a tested publication or a process authority's letter, unchanged. pH alone
+ * Whether a recipe may be cooked for sale at all, and by which route: (1) a fruit spread of safely acid
+ * fruit, under the published family time; (2) a tested publication or a process authority's letter, unchanged. pH alone
  * never opens sale.
  */
 export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): RouteToSale {
@@ -212,12 +212,11 @@ export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): R
       next: '',
       source: `${authority.title}, ${authority.edition}, ${authority.part}`,
     };
-  const identity = spreadIdentity(recipe, undefined, figures);
   return {
     open: true,
-    what: 'Own recipe for a fruit spread of safely acid fruit that meets its standard.',
-    why: identity.why,
+    what: 'Own recipe for a fruit spread of safely acid fruit.',
+    why: 'The published family time applies on finished solids of 65 % or more, proven by a thermometer in the pot: a policy of this program, to be confirmed by the local authority.',
     next: '',
-    source: identity.source,
+    source: PRACTICE,
   };
 }

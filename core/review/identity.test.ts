@@ -2,8 +2,8 @@ import { currantJelly, plumJam, strawberryJam } from '../../demo/recipes.ts';
 import { lineOf, withLine, withLines } from '../../testing/recipe-lines.ts';
 import { byName } from '../measure/index.ts';
 import type { Line, Recipe } from '../recipes/index.ts';
-import { authorityFault } from './authority.ts';
-import { nameCheck, spreadIdentity } from './identity.ts';
+import { authorityFault, routeToSale } from './authority.ts';
+import { nameCheck, spreadCover } from './identity.ts';
 import { processFor } from './process-for.ts';
 import { classOf } from './rules.ts';
 
@@ -116,17 +116,23 @@ describe('may it be called so (21 CFR 150; from memory)', () => {
 });
 
 describe('a fruit spread that the published family time covers', () => {
-  it('is safely acid fruit and sugar, under a name with a standard', () => {
-    expect(spreadIdentity(plumJam).meets).toBe(true);
-    expect(spreadIdentity(currantJelly).meets).toBe(true);
-    // Most jams with ordinary pectin have more sugar than the standard allows their fruit.
-    expect(spreadIdentity(strawberryJam)).toMatchObject({
-      meets: false,
-      why: expect.stringMatching(/parts of fruit/),
-    });
-    expect(spreadIdentity({ ...plumJam, product: 'marmalade' })).toMatchObject({
-      meets: false,
-      why: expect.stringMatching(/no standard of identity/),
+  it('is safely acid fruit and sugar, whatever it may be called', () => {
+    for (const recipe of [
+      plumJam,
+      currantJelly,
+      strawberryJam,
+      { ...plumJam, product: 'marmalade' as const },
+    ])
+      expect(spreadCover(recipe)).toMatchObject({ covered: true });
+    // More sugar than the standard of jam allows its fruit is a matter of the name.
+    const sweet = withLine(plumJam, 'sugar', { amount: lineOf('sugar', '4 kg').amount });
+    expect(nameCheck(sweet).meets).toBe(false);
+    expect(authorityFault(sweet)).toBeNull();
+    expect(routeToSale(sweet).open).toBe(true);
+    // Without any sugar nothing keeps it.
+    expect(spreadCover({ lines: plumJam.lines.filter(l => l.role !== 'sweetener') })).toMatchObject({
+      covered: false,
+      why: expect.stringMatching(/no sweetener/),
     });
   });
 
@@ -136,7 +142,7 @@ describe('a fruit spread that the published family time covers', () => {
     ['something nobody has named', 'Widdershins', { role: 'other' }, /nobody has said what it is/],
   ] as const)('is not one with %s', (_, name, over, why) => {
     const recipe = withLines(plumJam, lineOf(name, '200 g', 'x', over as Partial<Line>));
-    expect(spreadIdentity(recipe)).toMatchObject({ meets: false, why: expect.stringMatching(why) });
+    expect(spreadCover(recipe)).toMatchObject({ covered: false, why: expect.stringMatching(why) });
     expect(authorityFault(recipe)).not.toBeNull();
   });
 

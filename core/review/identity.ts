@@ -126,43 +126,49 @@ export function nameCheck(
   return finding(true, `${figure}${solids}.`, '');
 }
 
+/** Whether the published family time covers a spread, and why not. */
+export interface SpreadFinding {
+  covered: boolean;
+  why: string;
+  next: string;
+}
+
 /**
- * Whether it is a fruit spread that the published family time covers: it bears its standard's name, and all of it is
- * fruit that is safely acid by itself, with no low-acid produce, by the words of its lines. What the library knows of
- * them is the review's to say, see {@link classOf}; the library is too large for the first page.
- *
- * @param masses_g  grams that went in, by line id; lines not named count as written
+ * Whether it is a fruit spread that the published family time covers: all of it is fruit that is safely acid by itself,
+ * sugar and what sets it, with no low-acid produce, by the words of its lines. What it may be called hangs on its fruit
+ * ({@link nameCheck}); its safety on its acid, and on solids that are proven when it is cooked. What the library knows of
+ * its lines is the review's to say, see {@link classOf}; the library is too large for the first page.
  */
-export function spreadIdentity(
-  recipe: Pick<Recipe, 'lines' | 'steps' | 'product' | 'makes'>,
-  masses_g: Readonly<Names<number>> = byName(),
-  figures: Figures = PLAIN_FIGURES,
-): IdentityFinding {
-  const name = nameCheck(recipe, masses_g, null, figures);
-  const fails = (why: string, next: string): IdentityFinding => ({ ...name, meets: false, why, next });
-  const unsafe = recipe.lines.filter(l => l.role === 'fruit' && !l.safelyAcid);
+export function spreadCover(recipe: Pick<Recipe, 'lines'>): SpreadFinding {
+  const fails = (why: string, next: string): SpreadFinding => ({ covered: false, why, next });
+  const there = recipe.lines.filter(l => l.where !== 'dip');
+  const names = (lines: readonly Line[]) => lines.map(l => l.name).join(', ');
+  const unsafe = there.filter(l => l.role === 'fruit' && !l.safelyAcid);
   if (unsafe.length > 0)
     return fails(
-      `${unsafe.map(l => l.name).join(', ')}: not on the list of fruit that is safely acid by itself.`,
+      `${names(unsafe)}: not on the list of fruit that is safely acid by itself.`,
       'Follow a tested recipe for this fruit, or ask a process authority.',
     );
-  const there = recipe.lines.filter(l => l.where !== 'dip');
   const lowAcid = there.filter(l => l.role === 'low-acid produce');
   if (lowAcid.length > 0)
     return fails(
-      `${lowAcid.map(l => l.name).join(', ')}: low-acid produce does not belong in a fruit spread.`,
+      `${names(lowAcid)}: low-acid produce does not belong in a fruit spread.`,
       'Take it out, or ask a process authority.',
     );
   const unknown = there.filter(l => l.role === 'other');
   if (unknown.length > 0)
     return fails(
-      `${unknown.map(l => l.name).join(', ')}: nobody has said what it is, so its acid is unknown.`,
+      `${names(unknown)}: nobody has said what it is, so its acid is unknown.`,
       'Say what part it plays (fruit, spice, sweetener and so on), or take it out.',
     );
-  if (!standardOf(recipe.product))
+  if (!there.some(l => l.role === 'sweetener'))
     return fails(
-      `A ${recipe.product} has no standard of identity for the family time to rest on.`,
-      'Name it jam, preserves, jelly or fruit butter where it meets that standard, or follow a tested recipe.',
+      'There is no sweetener: it is no spread whose sugar keeps it.',
+      'Add the sweetener, or follow a tested recipe without one.',
     );
-  return name;
+  return {
+    covered: true,
+    why: 'All of it is fruit that is safely acid by itself, and sugar.',
+    next: '',
+  };
 }

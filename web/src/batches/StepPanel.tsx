@@ -1,4 +1,11 @@
-import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
+import {
+  Fraction,
+  clockText,
+  durationText,
+  massText,
+  numberText,
+  temperatureText,
+} from '@cocotte/core/measure';
 import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
@@ -216,6 +223,19 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const log = form.submit(async v => {
     if (await batch.enter([['temperature.read', v]], when)) form.again({ where: v.where });
   });
+  const solids = useTyped({ brix_pct: '' }, () => ({
+    brix_pct: read.figure({
+      name: 'The soluble solids',
+      min: 0,
+      max: 95,
+      why: 'A refractometer for sugar ends there.',
+    }),
+  }));
+  const logSolids = solids.submit(async v => {
+    if (await batch.enter([['solids.read', { ...v, outletId: null, potId: null, instrumentId: null }]], when))
+      solids.again();
+  });
+  const spread = batch.state.started?.recipe.foodClass === 'fruit spread';
   const last = batch.state.temperatures.slice(-4).toReversed();
   const gel = batch.state.started?.gelPoint_C ?? 0;
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
@@ -234,6 +254,22 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           <Soft>{clockText(t.by.at_ms, kitchen)}</Soft>
         </Box>
       ))}
+      {spread && (
+        <Box sx={{ mt: 2, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
+          <EntryForm form={solids} action="Log the solids" onSubmit={logSolids} tall>
+            <Figure at={solids.at('brix_pct')} label="Refractometer, in the pot" unit="°Brix" />
+          </EntryForm>
+          {batch.state.solids
+            .slice(-3)
+            .toReversed()
+            .map(t => (
+              <Box key={t.by.eventId} sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
+                <strong>{numberText(t.brix_pct, kitchen)} °Brix</strong>
+                <Soft>{clockText(t.by.at_ms, kitchen)}</Soft>
+              </Box>
+            ))}
+        </Box>
+      )}
     </Sheet>
   );
 }

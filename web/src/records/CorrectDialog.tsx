@@ -25,6 +25,7 @@ import { misread } from '../words/index.ts';
 const NAMES = byName<string>({
   mass_g: 'Grams',
   temp_C: 'Temperature',
+  brix_pct: '°Brix',
   ph: 'pH',
   jar: 'Jar',
   jars: 'Jar numbers',
