@@ -69,6 +69,13 @@ export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
           next: cover.next,
           source: PRACTICE,
         };
+      if (recipe.product === 'fruit butter')
+        return {
+          what: 'An own fruit butter has no processing time to borrow.',
+          why: 'It is done at some 43 % of soluble solids; an own spread borrows the published time on 65 % or more, where its sugar keeps it.',
+          next: 'Follow a tested recipe unchanged, ask a process authority, or cook it for the refrigerator.',
+          source: PRACTICE,
+        };
       if (!entry?.products.includes(recipe.product))
         return {
           what: entry

@@ -129,6 +129,11 @@ describe('a fruit spread that the published family time covers', () => {
     expect(nameCheck(sweet).meets).toBe(false);
     expect(authorityFault(sweet)).toBeNull();
     expect(routeToSale(sweet).open).toBe(true);
+    // A butter is done long before its sugar keeps it.
+    const butter = { ...plumJam, product: 'fruit butter' as const };
+    expect(authorityFault({ ...butter, authority: { grade: 'own', entryId: 'fruit-butter' } })?.what).toBe(
+      'An own fruit butter has no processing time to borrow.',
+    );
     // Without any sugar nothing keeps it.
     expect(spreadCover({ lines: plumJam.lines.filter(l => l.role !== 'sweetener') })).toMatchObject({
       covered: false,

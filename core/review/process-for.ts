@@ -18,8 +18,8 @@ import { authorityFault } from './authority.ts';
 /**
  * Which processing time covers this recipe in this jar at this altitude, or why none does.
  * A jar smaller than every row takes the next size up; a larger one is refused. A recipe that its authority no longer
- * covers, and an own recipe, borrow no time, except a fruit spread of safely acid fruit that meets its standard of
- * identity (the published family time).
+ * covers, and an own recipe, borrow no time, except a fruit spread of safely acid fruit (the published family time, on
+ * solids that are proven when it is cooked).
  *
  * @example
  * processFor(plumJam, 'half-pint', 716).time.minutes; // 15
