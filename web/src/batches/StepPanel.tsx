@@ -19,6 +19,7 @@ import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { WorkEntry } from './WorkEntry.tsx';
 import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
+import { say } from '../words/index.ts';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
@@ -235,12 +236,18 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
     if (await batch.enter([['solids.read', { ...v, outletId: null, potId: null, instrumentId: null }]], when))
       solids.again();
   });
-  const spread = batch.state.started?.recipe.foodClass === 'fruit spread';
-  const last = batch.state.temperatures.slice(-4).toReversed();
   const gel = batch.state.started?.gelPoint_C ?? 0;
+  const spread = batch.state.started?.recipe.foodClass === 'fruit spread';
+  /** An own spread rests on what is read of the pot, and it has to be read while there is one. */
+  const unproven =
+    spread &&
+    batch.state.started?.recipe.authority.grade === 'own' &&
+    batch.standing.gate.conditions.some(c => c.code === 'gel' && !c.met);
+  const last = batch.state.temperatures.slice(-4).toReversed();
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
   return (
     <Sheet title="Temperature">
+      {unproven && <Caution>{say('spread.unproven', { gel: temperatureText(gel, kitchen) })}</Caution>}
       <EntryForm form={form} action="Log the temperature" onSubmit={log} wide="1fr 110px" tall>
         <Temperature at={form.at('temp_C')} label="Read" />
         <Pick at={form.at('where')} label="In the" of={['pot', 'canner', 'jar']} />

@@ -219,6 +219,8 @@ export const en = {
   'rows.put': 'Put down at place {at, number}.',
   'rows.taken': 'The {what} at place {at, number} is taken up.',
   'settle.noRight': 'It takes somebody who may release and sign to settle this.',
+  'spread.unproven':
+    'An own spread is released on what is read of the pot: {gel}, or 65 °Brix, logged before the last jar is filled. A cold plate proves neither.',
   'stop.waiting': '{stop}, {n, number} waiting',
   'undo.reason': 'Tapped by mistake, undone at once.',
   'view.failed': 'This view cannot be shown',
