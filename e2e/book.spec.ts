@@ -182,6 +182,31 @@ test('a change takes a recipe out of its authority, and the review says which; t
   await expect(page.getByRole('button', { name: 'Start the batch' })).toBeDisabled();
 });
 
+test('where everything goes: a picture and a table that say the same, of a plan and of what happened', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  await open(page, 'Dilled wax beans');
+  const goes = page.getByRole('region', { name: 'Where everything goes' });
+  await expect(
+    goes.getByRole('img', { name: /8 pints .*Brine left over .*The table says the same/ }),
+  ).toBeVisible();
+  await expect(goes.getByText(/tightest jar 1\.\d\d g/)).toBeVisible();
+  await expect(goes.getByText('As planned; nothing of it is proof of what is in a jar.')).toBeVisible();
+  await goes.getByRole('button', { name: 'table' }).click();
+  await expect(goes.getByRole('row', { name: /Brine 8 pints acid/ })).toBeVisible();
+  await expect(goes.getByRole('row', { name: /Brine Brine left over acid/ })).toBeVisible();
+  // Half as many jars leave more brine: the picture follows the plan.
+  await page.getByRole('slider', { name: 'Jars wanted' }).press('ArrowLeft');
+  await expect(goes.getByRole('row', { name: /Brine 7 pints acid/ })).toBeVisible();
+  await goes.getByRole('link', { name: /as it happened/ }).click();
+  const went = page.getByRole('region', { name: 'Where everything went' });
+  await expect(went.getByRole('img', { name: /12 pints/ })).toBeVisible();
+  await expect(went.getByText(/By what was (drawn from lots|weighed)\./)).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});
+
 test('scaling by loads, by the pot, by factor; pectin split; the forecast; the shelf', async ({ page }) => {
   await enterDemo(page, house);
   await open(page, 'Plum and cardamom jam');
@@ -376,29 +401,4 @@ test("the kitchen's own figure stands in front of the shipped one, and can be ta
   );
   await page.getByRole('button', { name: 'Go back to the shipped figures' }).click();
   await expect(page.getByRole('row', { name: /Gooseberries/ })).toContainText(`${shipped} g`);
-});
-
-test('where everything goes: a picture and a table that say the same, of a plan and of what happened', async ({
-  page,
-}) => {
-  const seen = watch(page);
-  await enterDemo(page, house);
-  await open(page, 'Dilled wax beans');
-  const goes = page.getByRole('region', { name: 'Where everything goes' });
-  await expect(
-    goes.getByRole('img', { name: /8 pints .*Brine left over .*The table says the same/ }),
-  ).toBeVisible();
-  await expect(goes.getByText(/tightest jar 1\.\d\d g/)).toBeVisible();
-  await expect(goes.getByText('As planned; nothing of it is proof of what is in a jar.')).toBeVisible();
-  await goes.getByRole('button', { name: 'table' }).click();
-  await expect(goes.getByRole('row', { name: /Brine 8 pints acid/ })).toBeVisible();
-  await expect(goes.getByRole('row', { name: /Brine Brine left over acid/ })).toBeVisible();
-  // Half as many jars leave more brine: the picture follows the plan.
-  await page.getByRole('slider', { name: 'Jars wanted' }).press('ArrowLeft');
-  await expect(goes.getByRole('row', { name: /Brine 7 pints acid/ })).toBeVisible();
-  await goes.getByRole('link', { name: /as it happened/ }).click();
-  const went = page.getByRole('region', { name: 'Where everything went' });
-  await expect(went.getByRole('img', { name: /12 pints/ })).toBeVisible();
-  await expect(went.getByText(/By what was (drawn from lots|weighed)\./)).toBeVisible();
-  expect(seen.faults).toEqual([]);
 });

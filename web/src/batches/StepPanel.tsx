@@ -247,7 +247,11 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
   return (
     <Sheet title="Temperature">
-      {unproven && <Caution>{say('spread.unproven', { gel: temperatureText(gel, kitchen) })}</Caution>}
+      {unproven && (
+        <Box sx={{ mb: 2 }}>
+          <Caution>{say('spread.unproven', { gel: temperatureText(gel, kitchen) })}</Caution>
+        </Box>
+      )}
       <EntryForm form={form} action="Log the temperature" onSubmit={log} wide="1fr 110px" tall>
         <Temperature at={form.at('temp_C')} label="Read" />
         <Pick at={form.at('where')} label="In the" of={['pot', 'canner', 'jar']} />

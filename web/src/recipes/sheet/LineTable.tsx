@@ -147,7 +147,9 @@ export function LineTable({
                       one && (
                         <>
                           <Fractions text={one.measure} />
-                          <Small>{massText(one.mass_g, kitchen)}</Small>
+                          {one.measure !== massText(one.mass_g, kitchen) && (
+                            <Small>{massText(one.mass_g, kitchen)}</Small>
+                          )}
                         </>
                       )
                     );
