@@ -125,7 +125,7 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
         min: 0,
         max: 95,
         name: 'The soluble solids in °Brix',
-        why: 'A refractometer for sugar ends there.',
+        why: 'A refractometer for sugar reads from 0 to 95.',
       }),
       instrumentId: maybe(thingId),
     }),

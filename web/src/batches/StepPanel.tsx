@@ -229,7 +229,7 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       name: 'The soluble solids',
       min: 0,
       max: 95,
-      why: 'A refractometer for sugar ends there.',
+      why: 'A refractometer for sugar reads from 0 to 95.',
     }),
   }));
   const logSolids = solids.submit(async v => {
