@@ -5,11 +5,16 @@ import type { Page } from '@playwright/test';
 const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 /**
- * What axe finds, in words. The text inside a disabled control is not held to contrast by WCAG.
+ * What axe finds, in words, once colours have stopped moving: half-way between two of them none has its contrast. The
+ * text inside a disabled control is not held to contrast by WCAG.
  *
  * @param popup  a menu or a list is open: it belongs to no landmark, since it lies over all of them
  */
 export async function axe(page: Page, { popup = false } = {}): Promise<string[]> {
+  await page.evaluate(async () => {
+    const ends = document.getAnimations().filter(a => a.effect?.getComputedTiming().endTime !== Infinity);
+    await Promise.allSettled(ends.map(a => a.finished));
+  });
   await page.evaluate(source);
   return page.evaluate(
     async rules => {

@@ -7,7 +7,7 @@ const T0 = Date.UTC(2026, 10, 26, 12);
 const at = (mono_ms: number, ahead_ms = 0) => ({ mono_ms, wall_ms: T0 + mono_ms + ahead_ms });
 /** A reply whose server read its clock after `there`, of a way of `there` and `back`. */
 const reply = (clock: KitchenClock, sent: number, there: number, back: number, ahead_ms = 0) =>
-  clock.learn(T0 + sent + there, sent, sent + there + back, at(sent + there + back, ahead_ms));
+  clock.learn(T0 + sent + there, at(sent, ahead_ms), at(sent + there + back, ahead_ms));
 
 describe("the kitchen's clock on a device", () => {
   it('counts on from the middle of the shortest way, whatever the time of day says', () => {
@@ -66,7 +66,7 @@ describe("the kitchen's clock on a device", () => {
   it('a reply that proves it wrong moves it at once: the server was set', () => {
     const clock = new KitchenClock();
     reply(clock, 0, 5, 5);
-    clock.learn(T0 + 3_600_000 + 2000, 1990, 2050, at(2050));
+    clock.learn(T0 + 3_600_000 + 2000, at(1990), at(2050));
     expect(Math.abs(clock.now_ms(at(3000)) - (T0 + 3_600_000 + 3000))).toBeLessThan(40);
   });
 
@@ -79,9 +79,18 @@ describe("the kitchen's clock on a device", () => {
     expect(clock.now_ms(awake)).toBe(T0 + 5000 + 1_200_000);
     // What a stamp says of its offset is as before the sleep, and agrees with the one afterwards.
     expect(clock.offset(awake)).toEqual({ offset_ms: 0, age_ms: 1_204_990 });
-    clock.learn(awake.wall_ms + 5, 5000, 5010, { mono_ms: 5010, wall_ms: awake.wall_ms + 10 });
+    clock.learn(awake.wall_ms + 5, awake, { mono_ms: 5010, wall_ms: awake.wall_ms + 10 });
     expect(clock.isUnsure({ mono_ms: 6000, wall_ms: awake.wall_ms + 1000 })).toBe(false);
     expect(clock.offset({ mono_ms: 6000, wall_ms: awake.wall_ms + 1000 }).offset_ms).toBe(0);
+  });
+
+  it('a reply that was answered before a sleep and read after it says nothing', () => {
+    const clock = new KitchenClock();
+    reply(clock, 0, 5, 5);
+    const awake = { mono_ms: 5000, wall_ms: T0 + 5000 + 1_200_000 };
+    clock.learn(T0 + 4990, at(4985), awake);
+    expect(clock.isUnsure(awake)).toBe(true);
+    expect(clock.now_ms(awake)).toBe(T0 + 5000 + 1_200_000);
   });
 
   it('a clock that was set back moves nothing that runs', () => {

@@ -334,7 +334,7 @@ describe('the envelope of an entry', () => {
     expect(await stamp()).toMatchObject({ clockOffset_ms: null, clockOffsetAge_ms: null });
     const { learnOffset, kitchenNow } = await import('../src/shell/clock.ts');
     const now = Date.now();
-    learnOffset(now + 60_000, performance.now() - 100, performance.now() + 100);
+    learnOffset(now + 60_000, { mono_ms: performance.now(), wall_ms: now });
     expect(Math.abs(((await stamp()).clockOffset_ms ?? 0) - 60_000)).toBeLessThan(50);
     expect(kitchenNow() - Date.now()).toBeGreaterThan(59_000);
   });

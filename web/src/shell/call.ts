@@ -7,7 +7,7 @@ import {
 } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
 import { actingId } from './acting.ts';
-import { learnOffset } from './clock.ts';
+import { deviceTime, learnOffset } from './clock.ts';
 import { tabKitchen } from './tab-kitchen.ts';
 import { misread } from '../words/index.ts';
 
@@ -146,7 +146,7 @@ async function callAgain<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Inpu
 }
 
 async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input<P, Q, B>): Promise<R> {
-  const sent_ms = performance.now();
+  const sent = deviceTime();
   let response: Response;
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
   const acting = endpoint.path.startsWith('/api/kitchens/') ? (input.personId ?? actingId()) : null;
@@ -165,7 +165,7 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
     throw new CallError(0, 'no-answer', [away()]);
   }
   const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
-  if (server_ms > 0) learnOffset(server_ms, sent_ms, performance.now());
+  if (server_ms > 0) learnOffset(server_ms, sent);
   if (response.ok) return (await response.json()) as R;
   const problem = (await response.json().catch(() => null)) as Problem | null;
   if (!problem?.errors) throw new CallError(response.status, 'no-answer', [away()]);
@@ -174,13 +174,12 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
 
 /** Asks the server for nothing but its clock. */
 export async function askTime(): Promise<void> {
-  const sent_ms = performance.now();
+  const sent = deviceTime();
   try {
     const response = await fetch('/api/health', { credentials: 'omit', cache: 'no-store' });
-    const received_ms = performance.now();
-    await response.text();
     const server_ms = Number(response.headers.get(SERVER_TIME_HEADER));
-    if (server_ms > 0) learnOffset(server_ms, sent_ms, received_ms);
+    if (server_ms > 0) learnOffset(server_ms, sent);
+    await response.text();
   } catch {
     // Nobody answers: it is asked again.
   }

@@ -7,7 +7,8 @@ const TICK_MS = 500;
 /** A measurement that nothing confirmed for so long is made anew. */
 const STALE_MS = 10 * 60_000;
 
-const device = (): DeviceTime => ({ mono_ms: performance.now(), wall_ms: Date.now() });
+/** What this device's clocks show now. */
+export const deviceTime = (): DeviceTime => ({ mono_ms: performance.now(), wall_ms: Date.now() });
 
 function readKept(): Offset | null {
   try {
@@ -22,14 +23,14 @@ function readKept(): Offset | null {
 const clock = new KitchenClock(readKept());
 const listeners = new Set<() => void>();
 let ticking: number | undefined;
-let shown_ms = clock.now_ms(device());
+let shown_ms = clock.now_ms(deviceTime());
 let shownUnsure = false;
 let asked: (() => void) | null = null;
 let lastAsked_ms = -Infinity;
 
-/** Learns from a reply: the server's clock, read between two moments of the monotonic one. */
-export function learnOffset(server_ms: number, sent_ms: number, received_ms: number): void {
-  clock.learn(server_ms, sent_ms, received_ms, device());
+/** Learns from a reply as it comes in: the server's clock, read at some moment since it was asked. */
+export function learnOffset(server_ms: number, sent: DeviceTime): void {
+  clock.learn(server_ms, sent, deviceTime());
   try {
     localStorage.setItem(KEPT, JSON.stringify(clock.toKeep()));
   } catch {
@@ -39,10 +40,10 @@ export function learnOffset(server_ms: number, sent_ms: number, received_ms: num
 }
 
 /** Server minus device, and the age of that measurement. */
-export const clockOffset = () => clock.offset(device());
+export const clockOffset = () => clock.offset(deviceTime());
 
 /** The kitchen's now, in milliseconds since the epoch. */
-export const kitchenNow = (): number => clock.now_ms(device());
+export const kitchenNow = (): number => clock.now_ms(deviceTime());
 
 /** Says how the server is asked for its clock when the device slept, its clock was set, or a measurement grew old. */
 export function askingBy(ask: () => void): void {
@@ -50,7 +51,7 @@ export function askingBy(ask: () => void): void {
 }
 
 function tick(): void {
-  const now = device();
+  const now = deviceTime();
   const unsure = clock.isUnsure(now);
   const { age_ms } = clock.offset(now);
   const wants = unsure ? 5000 : age_ms === null || age_ms > STALE_MS ? 60_000 : Infinity;

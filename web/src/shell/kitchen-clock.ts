@@ -19,6 +19,12 @@ const DRIFT_PER_MS = 100e-6;
 /** The time of day went off from the monotonic clock by more than this: the device slept, or somebody set its clock. */
 const JUMP_MS = 1000;
 
+/** By how much the time of day went off from the monotonic clock between two moments, ms; what is no jump is 0. */
+function jump_ms(from: DeviceTime, to: DeviceTime): number {
+  const off = to.wall_ms - from.wall_ms - (to.mono_ms - from.mono_ms);
+  return Math.abs(off) > JUMP_MS ? off : 0;
+}
+
 /**
  * The kitchen's clock on a device. A reply says only that the server's clock showed its figure at some moment between
  * sending and receiving: what agrees with every reply is kept, its middle is taken, and it is counted on by the monotonic
@@ -40,17 +46,18 @@ export class KitchenClock {
   }
 
   /**
-   * Learns from a reply.
+   * Learns from a reply. One on its way while the device slept may have been answered before the sleep, however short
+   * the way was by the monotonic clock: nothing is learned from it.
    *
    * @param server_ms  the server's clock, read at some moment between
-   * @param sent_ms  monotonic
-   * @param received_ms  monotonic
-   * @param device  what the device's clocks show now
+   * @param sent  what the device's clocks showed when it asked
+   * @param received  what they show now
    */
-  learn(server_ms: number, sent_ms: number, received_ms: number, device: DeviceTime): void {
-    const least = server_ms - received_ms;
-    const most = server_ms - sent_ms;
-    const worst = this.error_ms + DRIFT_PER_MS * (device.mono_ms - (this.at?.mono_ms ?? 0));
+  learn(server_ms: number, sent: DeviceTime, received: DeviceTime): void {
+    if (jump_ms(sent, received) !== 0) return;
+    const least = server_ms - received.mono_ms;
+    const most = server_ms - sent.mono_ms;
+    const worst = this.error_ms + DRIFT_PER_MS * (received.mono_ms - (this.at?.mono_ms ?? 0));
     let from = least;
     let to = most;
     if (this.base_ms !== null) {
@@ -61,18 +68,16 @@ export class KitchenClock {
     if (from > to) [from, to] = [least, most];
     this.base_ms = (from + to) / 2;
     this.error_ms = (to - from) / 2;
-    this.at = device;
+    this.at = received;
     this.kept = {
-      offset_ms: Math.round(this.base_ms + device.mono_ms - device.wall_ms),
-      measuredAt_ms: device.wall_ms,
+      offset_ms: Math.round(this.base_ms + received.mono_ms - received.wall_ms),
+      measuredAt_ms: received.wall_ms,
     };
   }
 
-  /** By how much the time of day went off from the monotonic clock since the kitchen's was last learned, ms. */
+  /** The jump since the kitchen's clock was last learned, ms. */
   private jump_ms(device: DeviceTime): number {
-    if (!this.at) return 0;
-    const off = device.wall_ms - this.at.wall_ms - (device.mono_ms - this.at.mono_ms);
-    return Math.abs(off) > JUMP_MS ? off : 0;
+    return this.at ? jump_ms(this.at, device) : 0;
   }
 
   /** Whether the device slept or its clock was set since, so that the server has to be asked. */
