@@ -4,30 +4,37 @@ import { nameIndex, type NameIndex } from './naming.ts';
 
 const SHIPPED = new Map(INGREDIENTS.map(i => [i.id, i]));
 let names: NameIndex | null = null;
-const shippedByName = new Map<string, readonly Ingredient[]>();
+const shippedByName = new Map<string, { all: readonly Ingredient[]; exact: boolean }>();
 
-/**
- * The shipped ingredient of a line: by its entry, or, for what a kitchen named itself, by the words of its name; each that
- * the words could mean where they could mean several.
- */
-function shippedOf(line: Pick<NamedIngredient, 'ingredientId' | 'name'>): readonly Ingredient[] {
-  const shipped = SHIPPED.get(line.ingredientId ?? '');
-  if (shipped) return [shipped];
-  let found = shippedByName.get(line.name);
+/** What the words of a name mean; each that they could mean where they could mean several. */
+function named(name: string): { all: readonly Ingredient[]; exact: boolean } {
+  let found = shippedByName.get(name);
   if (found === undefined) {
     names ??= nameIndex(INGREDIENTS);
-    const one = names.find(line.name)?.ingredient;
-    found = one ? [one] : names.choices(line.name);
+    const one = names.find(name);
+    found = one ? { all: [one.ingredient], exact: one.exact } : { all: names.choices(name), exact: false };
     // Names are few; a cache that grew past a library's size holds what was typed letter by letter.
     if (shippedByName.size > 2000) shippedByName.clear();
-    shippedByName.set(line.name, found);
+    shippedByName.set(name, found);
   }
   return found;
 }
 
+/**
+ * The shipped ingredients of a line: by its entry, or, for what a kitchen named itself, by the words of its name; each that
+ * the words could mean where they could mean several. A line that was picked as one thing and plainly bears the name of
+ * another is both.
+ */
+export function shippedAs(line: Pick<NamedIngredient, 'ingredientId' | 'name'>): readonly Ingredient[] {
+  const shipped = SHIPPED.get(line.ingredientId ?? '');
+  const { all, exact } = named(line.name);
+  if (!shipped) return all;
+  return exact && !all.includes(shipped) ? [shipped, ...all] : [shipped];
+}
+
 /** What the shipped library calls low-acid, or not safely acid, whatever the line says of it. */
 export function isLowAcidByLibrary(line: Pick<NamedIngredient, 'ingredientId' | 'name'>): boolean {
-  return shippedOf(line).some(
+  return shippedAs(line).some(
     shipped => shipped.role === 'low-acid produce' || (shipped.role === 'fruit' && !shipped.safelyAcid),
   );
 }

@@ -3,6 +3,7 @@ import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
 import { changesFrom } from './changes/index.ts';
+import { coverChanges } from './cover.ts';
 import { spreadCover } from './identity.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
@@ -27,11 +28,22 @@ export interface AuthorityFault {
 /** Publications older than this are out of date: the tested times were revised in the mid-1990s. Common practice. */
 export const OLDEST_PUBLICATION = 1994;
 
-/** Changes from the formula its authority covers; none when it was taken over as it stands. */
+/**
+ * Where a recipe leaves what its authority covers. A published entry is held against what it covers, as data, from the
+ * first save; a leaflet, a letter and a publication with a time of its own, which the tables know nothing of, against the
+ * formula that was taken over.
+ */
 export function formulaChanges(recipe: Recipe, figures: Figures = PLAIN_FIGURES): FormulaChange[] {
-  const { grade } = recipe.authority;
-  if (recipe.tested === null || (grade !== 'tested publication' && grade !== 'letter')) return [];
-  return changesFrom(recipe.tested, formulaOf(recipe), figures);
+  const { authority, tested } = recipe;
+  if (authority.grade !== 'tested publication' && authority.grade !== 'letter') return [];
+  const byEntry = coverChanges(recipe, figures);
+  const isEntrys =
+    authority.grade === 'tested publication' &&
+    authority.kind === 'publication' &&
+    authority.time.kind === 'entry';
+  if (isEntrys || tested === null) return byEntry;
+  const known = new Set(byEntry.map(c => c.code));
+  return [...byEntry, ...changesFrom(tested, formulaOf(recipe), figures).filter(c => !known.has(c.code))];
 }
 
 const PRACTICE = 'Routes to sale, common practice';

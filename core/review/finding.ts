@@ -15,6 +15,9 @@ export interface ReviewFault {
 /** A guide of the publication the rules are taken from. */
 export const GUIDE = (n: number) => `USDA Complete Guide to Home Canning (2015), guide ${n} (from memory)`;
 
+/** Half a teaspoon of butter against foam, by weight: free in any pot. */
+export const FREE_BUTTER_G = 2.5;
+
 /** The published entry a tested recipe follows. */
 export function followedEntry(recipe: Recipe): string | null {
   const { authority } = recipe;

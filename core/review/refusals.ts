@@ -4,7 +4,7 @@ import { type Figures, numberText } from '../measure/index.ts';
 import { knownMasses_g, type Recipe } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
 import { type FoodRefusal, REFUSAL_SOURCE, REFUSALS } from './data/refusals.ts';
-import { followedEntry, isCovered, type ReviewFault } from './finding.ts';
+import { followedEntry, FREE_BUTTER_G, isCovered, type ReviewFault } from './finding.ts';
 
 /** What is never started: food that boiling water does not make safe, and ways that are no process. */
 export function refusals(recipe: Recipe, figures: Figures): ReviewFault[] {
@@ -101,9 +101,6 @@ const hits = (rule: FoodRefusal, text: string) => {
   const low = text.toLowerCase();
   return rule.pattern.test(low) && !(rule.not?.test(low) ?? false);
 };
-
-/** Half a teaspoon, by weight. */
-const FREE_BUTTER_G = 2.5;
 
 const testedFilling = (recipe: Recipe) => recipe.product === 'pie filling' && isCovered(recipe);
 

@@ -2,11 +2,9 @@ import { acidKind, isLowAcid, type LineRole } from '../../ingredients/index.ts';
 import { type Figures, shareText } from '../../measure/index.ts';
 import type { Line } from '../../recipes/index.ts';
 import { SPREADS } from '../../times/index.ts';
+import { FREE_BUTTER_G } from '../finding.ts';
 import { type Formula, type FormulaChange, free, lost } from './change.ts';
 import { at, less, more, type Portion, portionsOf } from './portions.ts';
-
-/** Half a teaspoon of butter against foam is free, for a pot as tested. */
-const FREE_FAT_G = 2.5;
 
 /** One ingredient whose amount is not what was tested. */
 interface Moved {
@@ -134,7 +132,7 @@ function judge({ line, known, there, up, now_g, what, back }: Moved, tested: For
     case 'set':
       return lost('thickening', what, 'A thickener or another set slows the heat on its way in.', back);
     case 'fat':
-      return /butter/i.test(line.name) && now_g <= FREE_FAT_G
+      return /butter/i.test(line.name) && now_g <= FREE_BUTTER_G
         ? free(
             'butter',
             what,

@@ -2,7 +2,8 @@ import { jarSize } from '../../jars/index.ts';
 import type { Method } from '../../times/index.ts';
 import { type Formula, type FormulaChange, lost, sentence } from './change.ts';
 
-const WORDS: { [K in keyof Method]: [code: string, name: string, why: string] } = {
+/** What is said of each choice of a method: code, name, why it matters. */
+export const METHOD_WORDS: { [K in keyof Method]: [code: string, name: string, why: string] } = {
   peel: ['peel', 'Peel', 'Skins carry most of the microbes, and acid enters peeled pieces faster.'],
   cut: [
     'cut',
@@ -17,11 +18,11 @@ const WORDS: { [K in keyof Method]: [code: string, name: string, why: string] } 
 /** What a recipe did to the method of a tested formula: how it is made, packed and set, and what it is. */
 export function methodChanges(tested: Formula, recipe: Formula): FormulaChange[] {
   const out: FormulaChange[] = [];
-  for (const key of Object.keys(WORDS) as (keyof Method)[]) {
+  for (const key of Object.keys(METHOD_WORDS) as (keyof Method)[]) {
     const then = tested.method[key];
     const now = recipe.method[key];
     if (then === now || then === 'either') continue;
-    const [code, name, why] = WORDS[key];
+    const [code, name, why] = METHOD_WORDS[key];
     out.push(
       lost(
         now === 'puréed' ? 'pureed' : code,
