@@ -112,7 +112,7 @@ function beyondFree(weighed: readonly Weighed[]): { fresh: Weighed[]; liquid: We
  */
 export function coverChanges(recipe: Recipe, figures: Figures = PLAIN_FIGURES): FormulaChange[] {
   const entry = processEntry(followedEntry(recipe) ?? '');
-  const covers = entry && under(COVERS, entry.id);
+  const covers = entry && under(COVERS, entry.cleanFormOf ?? entry.id);
   if (!entry || !covers) return [];
   const weighed = weigh(recipe);
   // Of several formulas of an entry the one that fits best is meant.
@@ -140,7 +140,7 @@ function held(
     out.push(
       lost(
         'other',
-        `${w.line.name}: more than a trace, and ${entry.product} has none.`,
+        `${w.line.name}: more than a trace, and ${foodOf(entry)} has none.`,
         'Above one part in a hundred of the pot it is no spice any more; it thins the acid.',
         `Leave out ${w.line.name.toLowerCase()}, or use a trace.`,
       ),
@@ -150,7 +150,7 @@ function held(
     out.push(
       lost(
         'food',
-        `Nothing in it is what ${entry.product} is of.`,
+        `Nothing in it is what ${foodOf(entry)} is of.`,
         'The time was tested for that food.',
         'Choose the entry of this food.',
       ),
@@ -169,6 +169,9 @@ function held(
   );
   return out;
 }
+
+/** What an entry is for, without its jars. */
+const foodOf = (entry: ProcessEntry): string => entry.product.replace(/, (?:clean|sterile) jars$/, '');
 
 /** Where a food belongs in a cover; null where it is none of it. */
 function placeOf({ line, of }: Weighed, cover: Cover): CoverFood | 'any' | null {
@@ -192,13 +195,13 @@ const strange = (
   isDried
     ? lost(
         'spice-as-fresh',
-        `${line.name}: dried spices are ${shareText(share, figures)} of the pot, and ${entry.product} names no such produce.`,
+        `${line.name}: dried spices are ${shareText(share, figures)} of the pot, and ${foodOf(entry)} names no such produce.`,
         'To one part in a hundred they are free; above it dried peppers, garlic and onions count as fresh.',
         `Use less of ${line.name.toLowerCase()}.`,
       )
     : lost(
         'produce-added',
-        `${line.name}: ${entry.product} names none.`,
+        `${line.name}: ${foodOf(entry)} names none.`,
         line.role === 'other'
           ? 'Nobody has said what it is, so its acid is unknown.'
           : 'Produce that was not tested with the rest dilutes the acid or slows the heat.',
@@ -369,8 +372,8 @@ function fatFaults(
     lost(
       'oil',
       most_g > 0
-        ? `${sentence(named(there))}: more than ${entry.product} has.`
-        : `${sentence(named(there))}: ${entry.product} has no fat in it.`,
+        ? `${sentence(named(there))}: more than ${foodOf(entry)} has.`
+        : `${sentence(named(there))}: ${foodOf(entry)} has no fat in it.`,
       'Fat shields what is in it from acid and heat.',
       most_g > 0 ? `Go back to ${cover.oil} for the entry's amounts.` : `Leave out ${named(there)}.`,
     ),
@@ -392,7 +395,7 @@ function setFaults(
     out.push(lost('thickening', what, 'What is thicker lets the heat in more slowly.', next));
   const takesPectin = cover.setBy.some(s => s.endsWith('pectin'));
   if (pectin.length > 0 && !takesPectin)
-    thick(`${sentence(named(pectin))}: ${entry.product} is not set with it.`, `Leave out ${named(pectin)}.`);
+    thick(`${sentence(named(pectin))}: ${foodOf(entry)} is not set with it.`, `Leave out ${named(pectin)}.`);
   const most_g =
     cover.starch === ''
       ? 0
@@ -400,7 +403,7 @@ function setFaults(
   if (starch.length > 0 && more(sum(starch), most_g))
     thick(
       most_g === 0
-        ? `${sentence(named(starch))}: ${entry.product} has none.`
+        ? `${sentence(named(starch))}: ${foodOf(entry)} has none.`
         : `${sentence(named(starch))}: more than the tested amount.`,
       most_g === 0
         ? `Leave out ${named(starch)}.`
@@ -408,7 +411,7 @@ function setFaults(
     );
   if (out.length === 0 && cover.setBy.length > 0 && !cover.setBy.includes(recipe.setBy))
     thick(
-      `Set by ${recipe.setBy}; ${entry.product} is ${cover.setBy.map(s => (s === 'not set' ? s : `set by ${s}`)).join(' or ')}.`,
+      `Set by ${recipe.setBy}; ${foodOf(entry)} is ${cover.setBy.map(s => (s === 'not set' ? s : `set by ${s}`)).join(' or ')}.`,
       `Set it by ${cover.setBy.filter(s => s !== 'not set').join(' or ') || 'nothing'}, or choose the entry for this set.`,
     );
   return out;
@@ -447,7 +450,7 @@ function methodFaults(method: Method, cover: Cover, entry: ProcessEntry): Formul
     return [
       lost(
         now === 'puréed' ? 'pureed' : code,
-        `${name}: ${now}; ${entry.product} is ${allowed.join(' or ')}.`,
+        `${name}: ${now}; ${foodOf(entry)} is ${allowed.join(' or ')}.`,
         why,
         `Make it ${allowed.join(' or ')}.`,
       ),

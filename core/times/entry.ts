@@ -33,6 +33,8 @@ export interface ProcessEntry {
   acidInEachPint: AcidDose | null;
   /** Further conditions of the entry, in our words; empty for none. */
   conditions: string;
+  /** The five-minute entry for sterile jars that this is the clean-jar form of, or null. */
+  cleanFormOf: string | null;
   rows: { id: string; jarSize: JarSizeId; byAltitude: MinutesByAltitude }[];
   source: ProcessSource;
 }

@@ -172,12 +172,14 @@ export function waterCover_in(minutes: number): 1 | 2 {
 /** Longest time an atmospheric steam canner may run, after the altitude addition. Source: university research on steam canning; from memory. */
 export const STEAM_LIMIT_MIN = 45;
 
-/** Whether a time may be run in an atmospheric steam canner instead of boiling water; if not, why. */
+/**
+ * Whether a time may be run in an atmospheric steam canner instead of boiling water; if not, why. Tested from half-pints to
+ * quarts; a quarter-pint takes the half-pint's time. Source: university research on steam canning; from memory.
+ */
 export function steamFault(time: Pick<ScheduledTime, 'method' | 'minutes' | 'jarSize'>): string | null {
   if (time.method !== 'boiling water') return 'The letter sets a hot fill and hold, no canner.';
-  const { pints } = jarSize(time.jarSize);
-  if (pints.compare(jarSize('half-pint').pints) < 0 || pints.compare(jarSize('quart').pints) > 0)
-    return 'Steam was tested from half-pints to quarts.';
+  if (jarSize(time.jarSize).pints.compare(jarSize('quart').pints) > 0)
+    return 'Steam was tested up to quarts.';
   if (time.minutes > STEAM_LIMIT_MIN)
     return `${time.minutes} minutes is over the ${STEAM_LIMIT_MIN} that steam was tested for: the water would boil away.`;
   return null;

@@ -118,19 +118,14 @@ const DILLS = { cut: ['whole', 'halved', 'sliced'] } as const;
 
 /**
  * What each entry covers, recalled from memory from the recipes of the USDA Complete Guide to Home Canning (2015
- * revision), guides 2, 3, 6 and 7. Dried spices, salt and sugar are flavour and stand in none of them.
+ * revision), guides 2, 3, 6 and 7; the clean-jar form of an entry covers what the entry does. Dried spices, salt and sugar are flavour and stand in none of them.
  */
 export const COVERS: Readonly<Names<readonly Cover[]>> = byName<readonly Cover[]>({
   'jam-no-pectin-5': spread(['nothing added']),
-  'jam-no-pectin-10': spread(['nothing added']),
   'jam-pectin-5': spread(PECTINS),
-  'jam-pectin-10': spread(PECTINS),
   'jelly-no-pectin-5': spread(['nothing added'], JUICED),
-  'jelly-no-pectin-10': spread(['nothing added'], JUICED),
   'jelly-pectin-5': spread(PECTINS, JUICED),
-  'jelly-pectin-10': spread(PECTINS, JUICED),
   'marmalade-5': spread(['nothing added', ...PECTINS]),
-  'marmalade-10': spread(['nothing added', ...PECTINS]),
   'apple-butter': [of(['apple|crabapple'], { cut: ['puréed'], setBy: ['nothing added', 'not set'] })],
   'berry-syrup': [
     of([`${BERRIES}|strawberry|grape|sour-cherry|sweet-cherry`], { cut: ['juice', 'crushed', 'whole'] }),

@@ -33,6 +33,7 @@ const entry = (
   headspace_mm: headspace_in * MM_PER_INCH,
   acidInEachPint: more.acid ?? null,
   conditions: more.conditions ?? '',
+  cleanFormOf: null,
   rows: (Object.entries(times) as [JarSizeId, readonly number[]][]).map(([jarSize, minutes]) => ({
     id: `${id}/${jarSize}`,
     jarSize,
@@ -57,7 +58,7 @@ const OWN_ACID = 'Made with the vinegar and produce of the tested recipe, unchan
 const SPREAD_ENTRIES: ProcessEntry[] = [
   entry(
     'jam-no-pectin-5',
-    'Jam without added pectin, jars sterilised',
+    'Jam without added pectin',
     SPREADS,
     'hot',
     0.25,
@@ -65,17 +66,8 @@ const SPREAD_ENTRIES: ProcessEntry[] = [
     each(SMALL, [5, 10, 15]),
   ),
   entry(
-    'jam-no-pectin-10',
-    'Jam without added pectin, clean jars',
-    SPREADS,
-    'hot',
-    0.25,
-    'guide 1, sterilisation of empty jars: ten minutes at sea level need no sterile jars; guide 7 band additions',
-    each(SMALL, [10, 15, 20]),
-  ),
-  entry(
     'jam-pectin-5',
-    'Jam with pectin, jars sterilised',
+    'Jam with pectin',
     SPREADS,
     'hot',
     0.25,
@@ -83,17 +75,8 @@ const SPREAD_ENTRIES: ProcessEntry[] = [
     each(SMALL, [5, 10, 15]),
   ),
   entry(
-    'jam-pectin-10',
-    'Jam with pectin, clean jars',
-    SPREADS,
-    'hot',
-    0.25,
-    'guide 1, sterilisation of empty jars: ten minutes at sea level need no sterile jars; guide 7 band additions',
-    each(SMALL, [10, 15, 20]),
-  ),
-  entry(
     'jelly-no-pectin-5',
-    'Jelly without added pectin, jars sterilised',
+    'Jelly without added pectin',
     ['jelly'],
     'hot',
     0.25,
@@ -101,17 +84,8 @@ const SPREAD_ENTRIES: ProcessEntry[] = [
     each(SMALL, [5, 10, 15]),
   ),
   entry(
-    'jelly-no-pectin-10',
-    'Jelly without added pectin, clean jars',
-    ['jelly'],
-    'hot',
-    0.25,
-    'guide 1, sterilisation of empty jars; guide 7 band additions',
-    each(SMALL, [10, 15, 20]),
-  ),
-  entry(
     'jelly-pectin-5',
-    'Jelly with pectin, jars sterilised',
+    'Jelly with pectin',
     ['jelly'],
     'hot',
     0.25,
@@ -119,31 +93,13 @@ const SPREAD_ENTRIES: ProcessEntry[] = [
     each(SMALL, [5, 10, 15]),
   ),
   entry(
-    'jelly-pectin-10',
-    'Jelly with pectin, clean jars',
-    ['jelly'],
-    'hot',
-    0.25,
-    'guide 1, sterilisation of empty jars; guide 7 band additions',
-    each(SMALL, [10, 15, 20]),
-  ),
-  entry(
     'marmalade-5',
-    'Marmalade, jars sterilised',
+    'Marmalade',
     ['marmalade'],
     'hot',
     0.25,
     'guide 7, citrus marmalade',
     each(SMALL, [5, 10, 15]),
-  ),
-  entry(
-    'marmalade-10',
-    'Marmalade, clean jars',
-    ['marmalade'],
-    'hot',
-    0.25,
-    'guide 1, sterilisation of empty jars; guide 7 band additions',
-    each(SMALL, [10, 15, 20]),
   ),
   entry('apple-butter', 'Apple butter', ['fruit butter'], 'hot', 0.25, 'guide 2, apple butter', {
     ...each(SMALL, [5, 10, 15]),
@@ -970,10 +926,41 @@ const PICKLE_ENTRIES: ProcessEntry[] = [
   ),
 ];
 
-/** Every published entry. */
+/**
+ * The clean-jar form of an entry of five minutes: ten at sea level need no sterile jars, and the bands rise as they do.
+ * Source: USDA Complete Guide (2015), guide 1, sterilisation of empty jars; from memory.
+ */
+const cleanForm = (sterile: ProcessEntry): ProcessEntry => {
+  // The spreads were named by their minutes before the others had a second form.
+  const id = sterile.id.endsWith('-5') ? sterile.id.replace(/-5$/, '-10') : `${sterile.id}-10`;
+  return {
+    ...sterile,
+    id,
+    product: `${sterile.product}, clean jars`,
+    cleanFormOf: sterile.id,
+    rows: sterile.rows.map(row => ({
+      ...row,
+      id: `${id}/${row.jarSize}`,
+      byAltitude: row.byAltitude.map(band => ({
+        ...band,
+        minutes: band.minutes + Math.max(0, 10 - (row.byAltitude[0] as { minutes: number }).minutes),
+      })),
+    })),
+    source: {
+      ...sterile.source,
+      part: `${sterile.source.part}; guide 1, sterilisation of empty jars: ten minutes at sea level need no sterile jars`,
+    },
+  };
+};
+const isShort = (entry: ProcessEntry) =>
+  entry.rows.some(r => (r.byAltitude[0] as { minutes: number }).minutes < 10);
+
+/** Every published entry; beside one of five minutes, which keeps sterile jars, stands its clean-jar form. */
 export const ENTRIES: readonly ProcessEntry[] = [
   ...SPREAD_ENTRIES,
   ...FRUIT_ENTRIES,
   ...TOMATO_ENTRIES,
   ...PICKLE_ENTRIES,
-];
+].flatMap(entry =>
+  isShort(entry) ? [{ ...entry, product: `${entry.product}, sterile jars` }, cleanForm(entry)] : [entry],
+);
