@@ -47,6 +47,46 @@ describe('a load', () => {
     }
   });
 
+  it('may be steamed where another of its batch is boiled; what steam was not tested for is held until it is boiled', () => {
+    // Here pints take 40 minutes and quarts 50, which is over the 45 that steam was tested for.
+    const batch = new PaperBatch(crushedTomatoes, [
+      { size: 'pint', count: 1 },
+      { size: 'quart', count: 2 },
+    ])
+      .drawAll()
+      .fill([1], 'pint')
+      .fill([2, 3], 'quart');
+    const run = (
+      number: number,
+      jars: number[],
+      heat: 'steam' | 'boiling water',
+      newLidLotId: string | null = null,
+    ) => {
+      const loadId = randomUUID();
+      batch.add('load.packed', { loadId, number, jars, newLidLotId, cannerId: null, heat });
+      batch.wait(10).add('load.boiling', { loadId });
+      batch.wait(50).add('load.heat_off', { loadId });
+      batch.wait(5).add('load.lifted', { loadId });
+    };
+    run(1, [1], 'steam');
+    run(2, [2], 'boiling water');
+    expect(codes(batch)).toEqual([]);
+    run(3, [3], 'steam');
+    const [held] = fold(batch.events).deviations;
+    expect(held).toMatchObject({ code: 'steam_untested', jars: [3] });
+    expect(held?.what).toBe(
+      'Load 3 (jars 3) was put in steam. 50 minutes is over the 45 that steam was tested for: the water would boil away.',
+    );
+    const jarsHeld = () =>
+      gate(fold(batch.events)).conditions.flatMap(c => (c.code.startsWith('deviation:steam') ? c.jars : []));
+    expect(jarsHeld()).toEqual([3]);
+    run(4, [3], 'boiling water', batch.lidLotId);
+    expect(jarsHeld()).toEqual([]);
+    // A pint beside a quart in one load runs for the quart's time.
+    run(5, [1, 2], 'steam', batch.lidLotId);
+    expect(jarsHeld()).toEqual([1, 2]);
+  });
+
   it('that was lifted takes no more entries at the stove: each opens a deviation and changes no time', () => {
     const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 2 }]).drawAll().fill([1, 2]);
     const loadId = batch.process(1, [1, 2], 9);

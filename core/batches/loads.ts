@@ -1,4 +1,5 @@
 import { durationText, rangesText } from '../measure/index.ts';
+import { type ScheduledTime, steamLoadFault } from '../times/index.ts';
 import { type ByType, deviation } from './counted.ts';
 import type { BatchEvent } from './events.ts';
 import { type PlacedEntry, type Elapsed, elapsedBetween, inOrder, seqOf } from './evidence.ts';
@@ -43,6 +44,8 @@ export function deriveLoads(
       continue;
     }
     const jars = named(numbers, s, 'put in the canner');
+    const times = timesOf(jars, started, outlets);
+    const heated = heat ?? started?.heat ?? 'boiling water';
     for (const jar of jars) {
       jar.loadIds.push(loadId);
       if (newLidLotId) jar.lidLotId = newLidLotId;
@@ -53,10 +56,11 @@ export function deriveLoads(
       jars: numbers.filter(n => known.has(n)),
       newLidLotId,
       cannerId,
-      heat: heat ?? started?.heat ?? 'boiling water',
+      heat: heated,
       packed: s.trace,
       phase: 'packed',
-      required_s: requiredSeconds(jars, started, outlets),
+      // It runs for the longest of its jars' times.
+      required_s: times && Math.max(...times.map(t => t.minutes * 60)),
       boilingSince: null,
       voided_s: [],
       time_s: null,
@@ -65,6 +69,18 @@ export function deriveLoads(
       lifted: null,
       echoes: [],
     });
+    const unfit = heated === 'steam' && times ? steamLoadFault(times) : null;
+    if (unfit)
+      deviations.push(
+        deviation({
+          key: `steam:${loadId}`,
+          code: 'steam_untested',
+          jars: numbers,
+          what: `Load ${number} (jars ${rangesText(numbers)}) was put in steam. ${unfit}`,
+          next: 'Within 24 h put the jars in boiling water with new lids as a new load, or refrigerate them; correct the entry if it was water.',
+          loadId,
+        }),
+      );
   }
   const timelines = new Map<string, Stove[]>();
   for (const kind of ['load.boiling', 'load.boil_lost', 'load.heat_off', 'load.lifted'] as const) {
@@ -93,21 +109,18 @@ export function deriveLoads(
   return [...loads.values()].sort((a, b) => a.number - b.number || (a.id < b.id ? -1 : 1));
 }
 
-/** The longest of what its jars need; null where a jar has no time. */
-function requiredSeconds(
-  jars: JarState[],
+/** The times of the jars of a load; null where one of them has none. */
+function timesOf(
+  jars: readonly JarState[],
   started: BatchState['started'],
   outlets: BatchState['outlets'],
-): number | null {
-  let longest = 0;
-  for (const jar of jars) {
-    const times =
-      jar.outletId === null ? started?.times : outlets.find(o => o.outletId === jar.outletId)?.times;
-    const time = times?.find(t => t.jarSize === jar.size);
-    if (!time) return null;
-    longest = Math.max(longest, time.minutes * 60);
-  }
-  return jars.length === 0 ? null : longest;
+): ScheduledTime[] | null {
+  const times = jars.map(jar =>
+    (jar.outletId === null ? started?.times : outlets.find(o => o.outletId === jar.outletId)?.times)?.find(
+      t => t.jarSize === jar.size,
+    ),
+  );
+  return times.length === 0 || times.includes(undefined) ? null : (times as ScheduledTime[]);
 }
 
 /** Whether a device that made an entry had not yet seen another: what it says is then no second event, but an echo. */

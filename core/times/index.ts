@@ -13,9 +13,8 @@ export {
   refusal,
   type ScheduledTime,
   seaLevelBasis,
-  STEAM_LIMIT_MIN,
-  steamFault,
   timeFrom,
   upgradeTime,
   waterCover_in,
 } from './scheduled.ts';
+export { STEAM_LIMIT_MIN, steamFault, steamLoadFault } from './steam.ts';

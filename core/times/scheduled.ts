@@ -169,22 +169,6 @@ export function waterCover_in(minutes: number): 1 | 2 {
   return minutes > 30 ? 2 : 1;
 }
 
-/** Longest time an atmospheric steam canner may run, after the altitude addition. Source: university research on steam canning; from memory. */
-export const STEAM_LIMIT_MIN = 45;
-
-/**
- * Whether a time may be run in an atmospheric steam canner instead of boiling water; if not, why. Tested from half-pints to
- * quarts; a quarter-pint takes the half-pint's time. Source: university research on steam canning; from memory.
- */
-export function steamFault(time: Pick<ScheduledTime, 'method' | 'minutes' | 'jarSize'>): string | null {
-  if (time.method !== 'boiling water') return 'The letter sets a hot fill and hold, no canner.';
-  if (jarSize(time.jarSize).pints.compare(jarSize('quart').pints) > 0)
-    return 'Steam was tested up to quarts.';
-  if (time.minutes > STEAM_LIMIT_MIN)
-    return `${time.minutes} minutes is over the ${STEAM_LIMIT_MIN} that steam was tested for: the water would boil away.`;
-  return null;
-}
-
 /** A headspace in inches, for showing. */
 export const headspaceInches = (headspace_mm: number): number => headspace_mm / MM_PER_INCH;
 

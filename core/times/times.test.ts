@@ -10,11 +10,11 @@ import {
   entryBasis,
   headspaceInches,
   processByEntry,
-  steamFault,
   timeFrom,
   upgradeTime,
   waterCover_in,
 } from './scheduled.ts';
+import { steamFault } from './steam.ts';
 
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

@@ -77,22 +77,20 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     if (refused.length > 0 && !(body.purpose === 'trial' && !route.open))
       throw new HttpProblem(422, 'no-time', refused);
     const times = answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : []));
-    if (body.heat === 'steam')
-      for (const time of times) {
-        const fault = steamFault(time);
-        if (fault)
-          throw problem(422, {
-            code: 'no-steam',
-            what: `Steam does not cover ${jarSize(time.jarSize).plural} here.`,
-            why: fault,
-            next: 'Process them in boiling water.',
-            path: 'heat',
-          });
-      }
+    // Steam is chosen load by load; a batch that no load of could take is a slip.
+    const unfit = body.heat === 'steam' ? times.map(steamFault) : [];
+    if (unfit.length > 0 && unfit.every(f => f !== null))
+      throw problem(422, {
+        code: 'no-steam',
+        what: `Steam covers none of these jars here.`,
+        why: unfit[0] as string,
+        next: 'Process them in boiling water.',
+        path: 'heat',
+      });
     // An odd jar of any other size that its authority covers may be filled as well: its time stands ready.
     const others = JAR_SIZES.filter(s => !sizes.includes(s.id)).flatMap(({ id }) => {
       const answer = processFor(recipe, id, kitchen.altitude_m, kitchen);
-      return answer.ok && (body.heat !== 'steam' || !steamFault(answer.time)) ? [answer.time] : [];
+      return answer.ok ? [answer.time] : [];
     });
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }

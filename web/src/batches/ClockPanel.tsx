@@ -35,7 +35,7 @@ export function ClockPanel({
   const [forgotten, setForgotten] = useState(false);
   const required_s = load.required_s;
   const minutes = required_s === null ? null : required_s / 60;
-  const steam = batch.state.started?.heat === 'steam';
+  const steam = load.heat === 'steam';
   const since_ms = load.boilingSince?.at_ms ?? null;
   const elapsed_s = since_ms === null ? 0 : (now - since_ms) / 1000;
   const left_s = required_s === null ? 0 : required_s - elapsed_s;

@@ -1,10 +1,11 @@
 import type { LoadPhase } from '@cocotte/core/batches';
 import { clockText, rangesText } from '@cocotte/core/measure';
+import { steamFault, steamLoadFault } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { Switcher } from '../kit/controls.tsx';
-import { Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
@@ -20,6 +21,7 @@ export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
 
 /** The next load: fresh jars, or jars that go back in with new lids. */
 export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+  const { kitchen } = useHere();
   const among = loadable(batch);
   const lids = uniqueLots(batch.state.draws.flatMap(d => d.lots).filter(l => l.kind === 'lid'));
   const first = among.find(j => j.loadIds.length === 0);
@@ -28,9 +30,18 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const again = !first && jars.length > 0;
   const [lidLot, setLidLot] = useState('');
   const newLid = lidLot || lids[0]?.lotId || '';
+  const [chosen, setChosen] = useState<'boiling water' | 'steam' | null>(null);
   const { enter, offer } = useUndo(batch, when);
   if (jars.length === 0) return offer ? <Sheet>{offer}</Sheet> : null;
   const number = Math.max(0, ...batch.state.loads.map(l => l.number)) + 1;
+  const times = [...new Set(jars.map(j => j.size))].flatMap(
+    size => batch.state.started?.times.filter(t => t.jarSize === size) ?? [],
+  );
+  const unfit = steamLoadFault(times);
+  const wanted = chosen ?? batch.state.started?.heat ?? 'boiling water';
+  const takesSteam =
+    times.some(t => steamFault(t) === null) &&
+    (batch.state.started?.heat === 'steam' || kitchen.canners.some(c => c.kind === 'steam'));
   return (
     <Sheet title={`Load ${number}`} aside={again ? 'processed again' : 'into the canner'}>
       <Typography>
@@ -47,6 +58,18 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           sx={{ mt: 1.5 }}
         />
       )}
+      {takesSteam && (
+        <Switcher
+          label="Heated in"
+          value={wanted}
+          of={['boiling water', ['steam', 'atmospheric steam']]}
+          onPick={setChosen}
+          sx={{ mt: 1.5 }}
+        />
+      )}
+      {wanted === 'steam' && unfit && (
+        <Caution>Not for all of these jars: {unfit} Leave those out of this load.</Caution>
+      )}
       <AllBut
         label="All but jars"
         among={jars.map(j => j.number)}
@@ -55,7 +78,14 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           enter(`${rangesText(taken)} in load ${number}`, [
             [
               'load.packed',
-              { loadId: v7(), number, jars: taken, newLidLotId: again ? newLid || null : null },
+              {
+                loadId: v7(),
+                number,
+                jars: taken,
+                newLidLotId: again ? newLid || null : null,
+                cannerId: null,
+                heat: wanted,
+              },
             ],
           ])
         }

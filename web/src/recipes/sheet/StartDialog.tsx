@@ -66,9 +66,10 @@ export function StartDialog({
     .map(j => processFor(recipe, j.size, kitchen.altitude_m, kitchen))
     .flatMap(a => (a.ok ? [a.time] : []));
   const hotFill = times.some(t => t.method === 'hot-fill-hold');
+  const steamFaults = times.map(steamFault);
+  const someInSteam = steamFaults.includes(null);
   const noSteam =
-    times.map(steamFault).find(f => f !== null) ??
-    (times.length === 0 ? 'There is no time to run in steam.' : null);
+    steamFaults.find(f => f !== null) ?? (times.length === 0 ? 'There is no time to run in steam.' : null);
   const when = useWhen(kitchen);
   const [batchId] = useState(() => planId ?? v7());
   const client = useQueryClient();
@@ -127,9 +128,14 @@ export function StartDialog({
             label="The jars are processed in"
             row
             of={['boiling water', ['steam', 'atmospheric steam']]}
-            closed={noSteam === null ? [] : ['steam']}
+            closed={someInSteam ? [] : ['steam']}
           />
-          {noSteam && <Typography sx={{ color: 'text.secondary' }}>No steam: {noSteam}</Typography>}
+          {noSteam && (
+            <Typography sx={{ color: 'text.secondary' }}>
+              {someInSteam ? 'Not for every jar; each load says in what: ' : 'No steam: '}
+              {noSteam}
+            </Typography>
+          )}
         </Box>
       )}
       {!route.open && !refusal && (
