@@ -2,7 +2,7 @@ import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
 import { numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass } from '../recipes/index.ts';
-import { spreadCover } from '../review/index.ts';
+import { keptBySugar, spreadCover } from '../review/index.ts';
 import { acidConditions } from './acid-conditions.ts';
 import { type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
@@ -43,9 +43,9 @@ export function purposeConditions(state: BatchState): Condition[] {
  */
 export function recipeConditions(state: BatchState, masses: readonly LineMass[]): Condition[] {
   const { recipe } = state.started as NonNullable<BatchState['started']>;
-  if (recipe.foodClass !== 'fruit spread') return acidConditions(state, masses);
   // A tested recipe or a letter sets its own end of cooking; an own spread rests on its acid fruit and its proven solids.
-  return recipe.authority.grade === 'own' ? ownSpread(state) : [];
+  if (recipe.authority.grade === 'own' && keptBySugar(recipe)) return ownSpread(state);
+  return recipe.foodClass === 'fruit spread' ? [] : acidConditions(state, masses);
 }
 
 /** Soluble solids on which an own spread borrows the published time: a policy of this program, as 21 CFR 150 asks of jams. */

@@ -20,4 +20,4 @@ export {
 } from './ingredient.ts';
 export { densityOf, formsOf, libraryOf, sourceOf, usualTrim } from './library.ts';
 export { type Found, type NameIndex, nameIndex, strengthIn } from './naming.ts';
-export { isLowAcid, isLowAcidByLibrary, shippedAs } from './low-acid.ts';
+export { acidsNamed, isLowAcid, isLowAcidByLibrary, shippedAs } from './low-acid.ts';

@@ -1,3 +1,4 @@
+import { type AcidKind, acidKind } from './acids.ts';
 import { INGREDIENTS } from './data/ingredients.ts';
 import type { Ingredient, NamedIngredient } from './ingredient.ts';
 import { nameIndex, type NameIndex } from './naming.ts';
@@ -46,4 +47,22 @@ export function isLowAcid(line: NamedIngredient & { safelyAcid: boolean }): bool
     (line.role === 'fruit' && !line.safelyAcid) ||
     isLowAcidByLibrary(line)
   );
+}
+
+/**
+ * The kinds of acid that a name leaves open between, "citric acid or lemon juice", "bottled or fresh lemon juice"; one or
+ * none where it says one thing.
+ */
+export function acidsNamed(name: string): AcidKind[] {
+  if (!/\bor\b|\//i.test(name)) return [];
+  const kinds = named(name).all.map(i => acidKind({ role: i.role, name: i.name, ingredientId: i.id }));
+  // "Bottled lemon or lime juice": the first word belongs to both.
+  const bottled = /\bbottled\b/i.test(name) && !/\bfresh\b/i.test(name);
+  return [
+    ...new Set(
+      kinds
+        .filter(kind => kind !== null)
+        .map(kind => (bottled && kind === 'fresh juice' ? 'bottled juice' : kind)),
+    ),
+  ];
 }

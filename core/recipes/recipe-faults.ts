@@ -1,4 +1,4 @@
-import { acidKind, isLowAcid } from '../ingredients/index.ts';
+import { acidKind, acidsNamed, isLowAcid } from '../ingredients/index.ts';
 import { fillVolume_mL, jarSize } from '../jars/index.ts';
 import { type Fault, Fraction, UNITS } from '../measure/index.ts';
 import { type LetterProcess, processEntry } from '../times/index.ts';
@@ -74,6 +74,14 @@ function lineFaults(recipe: Recipe, fault: Say): void {
         `${line.name} "to taste" has no amount.`,
         'A splash of acid must become a dose.',
         'Give a range, as in "2-3 tbsp".',
+      );
+    if (line.role === 'acid' && acidsNamed(line.name).length > 1)
+      fault(
+        `${at}.name`,
+        'two-acids',
+        `${line.name}: two acids in one line.`,
+        'They are of unlike strength, and what is drawn or dosed has to be one of them.',
+        'Name the one that goes in; the other may be a line or a variant of its own.',
       );
     if (line.where === 'each jar' && line.ratio)
       fault(

@@ -194,7 +194,14 @@ describe('the authorities of the first shape', () => {
     ] as const) {
       const tomatoes = pickle(publication(entryId), 'Tomatoes', [dose]);
       expect(tomatoes).toMatchObject({ product: 'tomatoes', method: { pack: 'hot', liquid } });
-      expect(processFor(tomatoes, 'half-pint', 0).ok).toBe(true);
+      // Nobody said then whether they were peeled, and how they were cut: the entry asks for both.
+      expect(processFor(tomatoes, 'half-pint', 0)).toMatchObject({
+        ok: false,
+        next: expect.stringMatching(/peeled/),
+      });
+      const cut = liquid === 'none' ? 'crushed' : 'whole';
+      const said = { ...tomatoes, method: { ...tomatoes.method, peel: 'peeled', cut } as const };
+      expect(processFor(said, 'half-pint', 0).ok).toBe(true);
     }
   });
 

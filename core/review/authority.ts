@@ -4,7 +4,7 @@ import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
 import { changesFrom } from './changes/index.ts';
 import { coverChanges } from './cover.ts';
-import { spreadCover } from './identity.ts';
+import { keptBySugar, spreadCover } from './identity.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
 /** Whether a recipe may be cooked for sale, and what opens or closes that. */
@@ -67,7 +67,7 @@ export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
     case 'own': {
       const entry = authority.entryId === null ? undefined : processEntry(authority.entryId);
       const cover = spreadCover(recipe);
-      if (classOf(recipe) !== 'fruit spread')
+      if (!keptBySugar({ foodClass: classOf(recipe), product: recipe.product }))
         return {
           what: 'An own recipe has no processing time to borrow.',
           why: 'Acidity stops one hazard and heat another; nobody has tested the heat for this mixture.',
@@ -76,7 +76,7 @@ export function authorityFault(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
         };
       if (!cover.covered)
         return {
-          what: 'The published time for fruit spreads does not cover this recipe.',
+          what: 'The published time for fruit spreads and syrups does not cover this recipe.',
           why: cover.why,
           next: cover.next,
           source: PRACTICE,
@@ -233,8 +233,8 @@ export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): R
     };
   return {
     open: true,
-    what: 'Own recipe for a fruit spread of safely acid fruit.',
-    why: 'The published family time applies on finished solids of 65 % or more, proven by a thermometer in the pot: a policy of this program, to be confirmed by the local authority.',
+    what: `Own recipe for a ${recipe.product === 'syrup' ? 'syrup' : 'fruit spread'} of safely acid fruit.`,
+    why: 'The published family time applies on finished solids of 65 % or more, proven by a checked thermometer in the whole pot, a refractometer, or three filled jars weighed: a policy of this program, to be confirmed by the local authority.',
     next: '',
     source: PRACTICE,
   };

@@ -1,3 +1,4 @@
+import { PH_LIMIT } from '../acid/index.ts';
 import {
   acidKind,
   acidVolume_mL,
@@ -334,7 +335,7 @@ function doseFaults(recipe: Recipe, entry: ProcessEntry, figures: Figures): Form
   const tbsp_mL = UNITS.tbsp.factor.valueOf();
   const wanted_mL = dose.bottledLemon_tbsp * tbsp_mL;
   const there_mL = recipe.lines
-    .filter(l => l.where === 'each jar')
+    .filter(l => l.where === 'each jar' && !l.ratio)
     .reduce((total, line) => {
       const kind = acidKind(line);
       if (kind === null || (kind === 'vinegar' && dose.vinegar_tbsp === null)) return total;
@@ -342,14 +343,14 @@ function doseFaults(recipe: Recipe, entry: ProcessEntry, figures: Figures): Form
     }, 0);
   if (!less(there_mL, wanted_mL)) return [];
   const n = (value: number) => numberText(value, figures);
-  const also = dose.vinegar_tbsp === null ? '' : `, or ${n(dose.vinegar_tbsp)} tablespoons of vinegar of 5 %`;
+  const also = dose.vinegar_tbsp === null ? '' : `, or ${n(dose.vinegar_tbsp)} tablespoons of 5 % vinegar`;
   return [
     lost(
       'less-acid',
       there_mL === 0
         ? 'No acid goes into each jar.'
         : `Acid in each jar: ${shareText(there_mL / wanted_mL, figures)} of what the entry wants.`,
-      'Not every tomato or fig is acid enough by itself.',
+      `Tomatoes, figs and the like lie about ${n(PH_LIMIT)} and may lie above; the dose in each jar makes sure of it.`,
       `In each pint ${n(dose.bottledLemon_tbsp)} tablespoon of bottled lemon juice or ${n(dose.citricAcid_tsp)} teaspoon of citric acid${also}; a quart takes twice as much.`,
     ),
   ];

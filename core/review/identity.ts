@@ -126,6 +126,11 @@ export function nameCheck(
   return finding(true, `${figure}${solids}.`, '');
 }
 
+/** Whether it is kept by its sugar: a spread, or a syrup, of fruit that is acid by itself. Such an own recipe may borrow the published family time. */
+export function keptBySugar({ foodClass, product }: Pick<Recipe, 'foodClass' | 'product'>): boolean {
+  return foodClass === 'fruit spread' || (foodClass === 'acid food' && product === 'syrup');
+}
+
 /** Whether the published family time covers a spread, and why not. */
 export interface SpreadFinding {
   covered: boolean;

@@ -1,15 +1,7 @@
-import {
-  acidKind,
-  acidVolume_mL,
-  countsAsBarrier,
-  isLowAcid,
-  PICKLING_STRENGTH_PCT,
-} from '../ingredients/index.ts';
-import { PH_LIMIT } from '../acid/index.ts';
-import { type Figures, numberText, shareText, UNITS } from '../measure/index.ts';
+import { acidKind, countsAsBarrier, isLowAcid, PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
+import { type Figures, numberText } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
-import { processEntry } from '../times/index.ts';
-import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
+import { GUIDE, type ReviewFault } from './finding.ts';
 import { sauerkrautFaults } from './sauerkraut.ts';
 
 /** What keeps a recipe from sale until it is mended: the acid that is its barrier, its salt, its ferment. */
@@ -57,8 +49,6 @@ export function mends(recipe: Recipe, figures: Figures): ReviewFault[] {
           GUIDE(3),
         );
     }
-    const dose = doseFault(recipe, figures);
-    if (dose) out.push(dose);
   }
   if (
     recipe.product === 'pickle' ||
@@ -77,38 +67,4 @@ export function mends(recipe: Recipe, figures: Figures): ReviewFault[] {
         );
   if (recipe.product === 'sauerkraut') out.push(...sauerkrautFaults(recipe, figures));
   return out;
-}
-
-/** The acid each jar needs by the entry a recipe follows, held against what its lines give, in grams of citric acid a pint. */
-function doseFault(recipe: Recipe, figures: Figures): ReviewFault | null {
-  const n = (value: number) => numberText(value, figures);
-  const entryId = followedEntry(recipe);
-  const asked = entryId === null ? null : processEntry(entryId)?.acidInEachPint;
-  if (!asked) return null;
-  let share = 0;
-  for (const line of recipe.lines) {
-    const kind = acidKind(line);
-    if (!kind || line.where !== 'each jar' || line.ratio) continue;
-    const mL = acidVolume_mL(line);
-    if (mL === null) continue;
-    const tbsp = mL / UNITS.tbsp.factor.valueOf();
-    if (kind === 'bottled juice') share += tbsp / asked.bottledLemon_tbsp;
-    else if (kind === 'citric acid') share += (tbsp * 3) / asked.citricAcid_tsp;
-    else if (kind === 'vinegar' && asked.vinegar_tbsp !== null) share += tbsp / asked.vinegar_tbsp;
-  }
-  if (share >= 1 - 1e-9) return null;
-  const vinegar =
-    asked.vinegar_tbsp === null ? '' : `, or ${n(asked.vinegar_tbsp)} tablespoons of 5 % vinegar`;
-  return {
-    code: 'acid-each-jar',
-    level: 'mend',
-    lineId: null,
-    what:
-      share === 0
-        ? 'No acid goes into each jar.'
-        : `Each jar gets ${shareText(share, figures)} of the acid its entry asks for.`,
-    why: `Tomatoes, figs and the like lie about ${n(PH_LIMIT)} and may lie above; the dose in each jar makes sure of it.`,
-    next: `Add to each pint ${n(asked.bottledLemon_tbsp)} tablespoon of bottled lemon juice, or ${n(asked.citricAcid_tsp)} teaspoon of citric acid${vinegar}; other jars in proportion.`,
-    source: processEntry(entryId as string)?.source.part ?? '',
-  };
 }

@@ -1,36 +1,36 @@
-import { acidKind, isLowAcid, isLowAcidByLibrary, replaceAcid } from '../ingredients/index.ts';
+import { acidKind, isLowAcid, isLowAcidByLibrary, PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
 import { PH_LIMIT } from '../acid/index.ts';
-import { amountMiddle, type Figures, kitchenVolume, numberText, UNITS } from '../measure/index.ts';
-import type { Line, Recipe } from '../recipes/index.ts';
-import { processEntry } from '../times/index.ts';
+import { type Figures, Fraction, mixedText, MM_PER_INCH, numberText } from '../measure/index.ts';
+import type { Recipe } from '../recipes/index.ts';
+import { type AcidDose, type ProcessEntry, processEntry } from '../times/index.ts';
 import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
 
-const followedDose = (recipe: Recipe): boolean => {
-  const entryId = followedEntry(recipe);
-  return entryId !== null && (processEntry(entryId)?.acidInEachPint ?? null) !== null;
-};
+const followed = (recipe: Recipe): ProcessEntry | undefined => processEntry(followedEntry(recipe) ?? '');
 
-/** What may stand in for the dose of a line in each jar of plain tomatoes, in kitchen measures for a pint. */
-function equivalents(line: Line): string {
-  const kind = acidKind(line);
-  const unit = UNITS[line.amount.unit];
-  if (
-    unit.dimension !== 'volume' ||
-    (kind !== 'vinegar' && kind !== 'bottled juice' && kind !== 'citric acid')
-  )
-    return '';
-  const mL = amountMiddle(line.amount).mul(unit.factor).valueOf();
-  const others = (['bottled juice', 'citric acid', 'vinegar'] as const).filter(k => k !== kind);
-  return others
-    .map(other => {
-      const answer = replaceAcid(kind, other, mL, true);
-      return answer.ok
-        ? `${kitchenVolume(answer.volume_mL).text} of ${other === 'bottled juice' ? 'bottled lemon juice' : other === 'vinegar' ? '5 % vinegar' : 'citric acid'}`
-        : '';
-    })
-    .filter(Boolean)
-    .join(' or ')
-    .concat(' may take its place in a pint');
+/** What an entry takes as acid in each pint, in kitchen measures: from the entry, never scaled from what a line has. */
+function doses({ bottledLemon_tbsp, citricAcid_tsp, vinegar_tbsp }: AcidDose, figures: Figures): string {
+  const spoons = (value: number, unit: string) => `${mixedText(value, true)} ${unit}`;
+  const all = [
+    `${spoons(bottledLemon_tbsp, 'Tbsp')} of bottled lemon juice`,
+    `${spoons(citricAcid_tsp, 'tsp')} of citric acid`,
+    ...(vinegar_tbsp === null
+      ? []
+      : [`${spoons(vinegar_tbsp, 'Tbsp')} of ${numberText(PICKLING_STRENGTH_PCT, figures)} % vinegar`]),
+  ];
+  return `in each pint ${all.slice(0, -1).join(', ')} or ${all.at(-1)}`;
+}
+
+/** A headspace that the words of a step name, in inches: "to 1/2 inch". */
+const HEADSPACE = /(\d+(?:\s+\d+)?(?:\s*\/\s*\d+)?|\d+\.\d+)[\s-]*(?:inch|in\b|")/i;
+
+function headspaceIn(text: string): number | null {
+  const found = HEADSPACE.exec(text)?.[1];
+  if (found === undefined) return null;
+  try {
+    return new Fraction(found.replaceAll(/\s*\/\s*/g, '/')).valueOf() * MM_PER_INCH;
+  } catch {
+    return null;
+  }
 }
 
 /** What is worth knowing and keeps nothing back. */
@@ -76,16 +76,23 @@ export function notes(recipe: Recipe, figures: Figures): ReviewFault[] {
         'Common practice',
       );
     const kind = acidKind(line);
-    if ((kind === 'vinegar' || kind === 'bottled juice') && recipe.lines.some(isLowAcid)) {
-      const plain = line.where === 'each jar' && followedDose(recipe);
+    const dose = line.where === 'each jar' ? followed(recipe)?.acidInEachPint : null;
+    if (kind !== null && dose)
       note(
         'acid-equivalent',
         line.id,
-        `${line.name}: ${plain ? equivalents(line) : kind === 'vinegar' ? 'bottled lemon or lime juice may take its place, volume for volume; never the other way' : 'vinegar may not take its place'}.`,
-        plain ? 'Plain tomatoes take any of the three in each jar.' : 'Vinegar is the weaker acid.',
-        plain ? GUIDE(3) : GUIDE(6),
+        `${line.name}: the entry takes ${doses(dose, figures)}; a quart twice as much.`,
+        'Each of them may take the place of another, in each jar.',
+        GUIDE(3),
       );
-    }
+    else if ((kind === 'vinegar' || kind === 'bottled juice') && recipe.lines.some(isLowAcid))
+      note(
+        'acid-equivalent',
+        line.id,
+        `${line.name}: ${kind === 'vinegar' ? 'bottled lemon or lime juice may take its place, volume for volume; never the other way' : 'vinegar may not take its place'}.`,
+        'Vinegar is the weaker acid.',
+        GUIDE(6),
+      );
     if (line.role === 'sweetener' && /brown|molasses|muscovado/i.test(line.name))
       note(
         'colour',
@@ -113,6 +120,20 @@ export function notes(recipe: Recipe, figures: Figures): ReviewFault[] {
         `${line.name}: an allergen on the label.`,
         `It brings ${line.allergens.join(', ')}, which the label has to name.`,
         'FALCPA (from memory)',
+      );
+  }
+  const entry = followed(recipe);
+  for (const step of recipe.steps) {
+    const said = step.kind === 'fill' ? headspaceIn(step.text) : null;
+    if (entry && said !== null && Math.abs(said - entry.headspace_mm) > 0.5)
+      note(
+        'headspace-in-step',
+        null,
+        `"${step.text.slice(0, 60)}": ${mixedText(said / MM_PER_INCH, true)} inch, where the entry has ${mixedText(entry.headspace_mm / MM_PER_INCH, true)}.`,
+        'Headspace was tested with the time: too little lets the jar leak, too much leaves air.',
+        entry.source.fromMemory
+          ? `${entry.source.title}, ${entry.source.part} (from memory)`
+          : entry.source.title,
       );
   }
   return out;

@@ -8,9 +8,9 @@ import {
 } from '../../demo/recipes.ts';
 import { lineOf, withLines } from '../../testing/recipe-lines.ts';
 import { libraryOf } from '../ingredients/index.ts';
-import type { Line, Recipe } from '../recipes/index.ts';
+import { type Line, type Recipe, recipeFaults } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
-import { routeToSale } from './authority.ts';
+import { formulaChanges, routeToSale } from './authority.ts';
 import { REFUSALS } from './data/refusals.ts';
 import { processFor } from './process-for.ts';
 import { classOf, reviewFaults } from './rules.ts';
@@ -221,6 +221,7 @@ describe('what has to be mended before sale', () => {
   });
 
   it('the dose in each jar of plain tomatoes: too little, enough, and by another acid', () => {
+    const lost = (recipe: Recipe) => formulaChanges(recipe).map(c => c.code);
     const dose = (text: string, over: Partial<Line> = {}): Recipe => ({
       ...crushedTomatoes,
       lines: [
@@ -228,29 +229,81 @@ describe('what has to be mended before sale', () => {
         { ...(crushedTomatoes.lines[1] as Line), amount: (lineOf('x', text) as Line).amount, ...over },
       ],
     });
-    expect(codes(dose('1 Tbsp'), 'mend')).toEqual([]);
-    expect(codes(dose('2 tsp'), 'mend')).toContain('acid-each-jar');
+    expect(lost(dose('1 Tbsp'))).toEqual([]);
+    expect(lost(dose('2 tsp'))).toContain('less-acid');
     // By weight: a tablespoon of juice is 15.25 g.
-    expect(codes(dose('15.3 g'), 'mend')).toEqual([]);
-    expect(codes(dose('15 g'), 'mend')).toContain('acid-each-jar');
-    expect(codes(dose('1-2 Tbsp'), 'mend')).toEqual([]);
-    expect(codes(dose('0.5-2 Tbsp'), 'mend')).toContain('acid-each-jar');
-    expect(codes(dose('1'), 'mend')).toContain('acid-each-jar');
+    expect(lost(dose('15.3 g'))).toEqual([]);
+    expect(lost(dose('15 g'))).toContain('less-acid');
+    expect(lost(dose('1-2 Tbsp'))).toEqual([]);
+    expect(lost(dose('0.5-2 Tbsp'))).toContain('less-acid');
+    expect(lost(dose('1'))).toContain('less-acid');
     const citric = { name: 'Citric acid', ingredientId: 'citric-acid' };
-    expect(codes(dose('1/4 tsp', citric), 'mend')).toEqual([]);
-    expect(codes(dose('1/8 tsp', citric), 'mend')).toContain('acid-each-jar');
+    expect(lost(dose('1/4 tsp', citric))).toEqual([]);
+    expect(lost(dose('1/8 tsp', citric))).toContain('less-acid');
     const vinegar = { name: 'White vinegar, 5 %', ingredientId: 'white-vinegar', minStrength_pct: 5 };
-    expect(codes(dose('1.15 g', { ...citric, density_gPerMl: 0.93 }), 'mend')).toEqual([]);
-    expect(codes(dose('1 g', citric), 'mend')).toContain('acid-each-jar');
+    expect(lost(dose('1.15 g', { ...citric, density_gPerMl: 0.93 }))).toEqual([]);
+    expect(lost(dose('1 g', citric))).toContain('less-acid');
     const orange = { name: 'Bottled orange juice', ingredientId: null };
-    expect(codes(dose('3 Tbsp', orange), 'mend')).toContain('acid-each-jar');
-    expect(codes(dose('2 Tbsp', vinegar), 'mend')).toEqual([]);
+    expect(lost(dose('3 Tbsp', orange))).toContain('less-acid');
+    expect(lost(dose('2 Tbsp', vinegar))).toEqual([]);
     // In the pot it is not in each jar.
-    expect(codes(dose('1 c', { where: 'pot' }), 'mend')).toContain('acid-each-jar');
-    expect(codes(dose('1 Tbsp', vinegar), 'mend')).toContain('acid-each-jar');
-    expect(codes({ ...crushedTomatoes, lines: [crushedTomatoes.lines[0] as Line] }, 'mend')).toContain(
-      'acid-each-jar',
-    );
+    expect(lost(dose('1 c', { where: 'pot' }))).toContain('less-acid');
+    expect(lost(dose('1 Tbsp', vinegar))).toContain('less-acid');
+    expect(lost({ ...crushedTomatoes, lines: [crushedTomatoes.lines[0] as Line] })).toContain('less-acid');
+  });
+
+  it('two acids in one line are settled before it can be kept; the headspace of a step is held beside the entry', () => {
+    const named = (name: string) =>
+      recipeFaults({
+        ...crushedTomatoes,
+        lines: [crushedTomatoes.lines[0] as Line, { ...(crushedTomatoes.lines[1] as Line), name }],
+      }).map(f => f.code);
+    for (const name of [
+      'Citric acid or bottled lemon juice',
+      'bottled or fresh lemon juice',
+      'vinegar / lemon juice',
+    ])
+      expect(named(name), name).toContain('two-acids');
+    for (const name of [
+      'Bottled lemon juice',
+      'Lemon juice',
+      'Bottled lemon or lime juice',
+      'White vinegar, 5 %',
+    ])
+      expect(named(name), name).not.toContain('two-acids');
+    const fill = (text: string): Recipe => ({
+      ...crushedTomatoes,
+      steps: crushedTomatoes.steps.map(s => (s.kind === 'fill' ? { ...s, text } : s)),
+    });
+    const noted = (text: string) =>
+      reviewFaults(fill(text)).find(f => f.code === 'headspace-in-step')?.what ?? '';
+    for (const text of [
+      'Fill to 1/2 inch',
+      'Fill to 1/2-inch, wipe',
+      'Leave 0.5 in of headspace',
+      'Fill the jars',
+      'Leave 1 / 2"',
+    ])
+      expect(noted(text), text).toBe('');
+    expect(noted('Fill to 1/4 inch')).toBe('"Fill to 1/4 inch": 1/4 inch, where the entry has 1/2.');
+    expect(noted('Leave 1 1/4 inches')).toMatch(/: 1 1\/4 inch, where/);
+    expect(noted('Leave 1/0 inch')).toBe('');
+  });
+
+  it('an own syrup of safely acid fruit borrows the family time on proven solids, one of figs does not', () => {
+    const syrup = {
+      ...plumJam,
+      product: 'syrup',
+      setBy: 'not set',
+      authority: { grade: 'own', entryId: 'berry-syrup' },
+    } as Recipe;
+    expect(routeToSale(syrup)).toMatchObject({
+      open: true,
+      what: 'Own recipe for a syrup of safely acid fruit.',
+    });
+    expect(processFor(syrup, 'half-pint', 0)).toMatchObject({ ok: true, time: { minutes: 10 } });
+    expect(routeToSale(withLines(syrup, lineOf('fig', '1 lb'))).open).toBe(false);
+    expect(routeToSale({ ...syrup, product: 'juice' }).open).toBe(false);
   });
 
   it('says what may stand in for an acid', () => {
@@ -259,7 +312,7 @@ describe('what has to be mended before sale', () => {
       /bottled lemon or lime juice may take its place, volume for volume; never the other way/,
     );
     expect(said(crushedTomatoes)).toMatch(
-      /1\/4 tsp of citric acid or 2 Tbsp of 5 % vinegar may take its place in a pint/,
+      /the entry takes in each pint 1 Tbsp of bottled lemon juice, 1\/4 tsp of citric acid or 2 Tbsp of 5 % vinegar/,
     );
     expect(said(tomatoSalsa)).toMatch(/vinegar may not take its place/);
   });

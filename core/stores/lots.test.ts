@@ -126,6 +126,35 @@ describe('a lot that may not serve a use', () => {
     ).toEqual(['fresh-juice', 'fresh-juice', 'serves']);
   });
 
+  it('an acid line takes only the acid it names: no sugar, salt or fruit drawn as juice, no powder for vinegar', () => {
+    const vinegar = lineOf(waxBeans, 'vinegar');
+    const of = (name: string, line: Line, lot = lotOf({}, { strength_pct: 5 }), recipe = waxBeans) =>
+      code(lot, use(recipe, line), item({ name, ingredientId: null }));
+    for (const name of ['Sugar', 'Canning salt', 'Plums', 'Citric acid', 'Onions', '__proto__ sugar'])
+      expect(of(name, acid, lotOf({ juice: 'bottled' }), crushedTomatoes), name).toBe('wrong-acid');
+    for (const name of ['Sugar', 'Citric acid', 'Bottled lemon juice'])
+      expect(of(name, vinegar), name).toBe('wrong-acid');
+    for (const name of ['Cider vinegar', 'White vinegar, 5 %', 'Essig'])
+      expect(of(name, vinegar), name).toBe('serves');
+    expect(of('Bottled lime juice', acid, lotOf({ juice: 'bottled' }), crushedTomatoes)).toBe('serves');
+    expect(of('Zitronensaft', acid, lotOf({ juice: 'bottled' }), crushedTomatoes)).toBe('serves');
+    expect(of('Home-made vinegar', vinegar)).toBe('wrong-acid');
+    // Under the name of the acid and the entry of sugar it is sugar.
+    expect(
+      code(
+        lotOf({ juice: 'bottled' }),
+        use(crushedTomatoes, acid),
+        item({ name: 'Bottled lemon', ingredientId: 'sugar' }),
+      ),
+    ).toBe('wrong-acid');
+    // For set and taste of a jam of acid fruit any acid will do, and a lemon; sugar is still none.
+    const taste = lineOf(plumJam, 'lemon');
+    for (const name of ['Fresh lemon juice', 'Lemons', 'Citric acid', 'House squeeze'])
+      expect(of(name, taste, lotOf({}), plumJam), name).toBe('serves');
+    for (const name of ['Sugar', 'Salt'])
+      expect(of(name, taste, lotOf({}), plumJam), name).toBe('wrong-acid');
+  });
+
   it('serves a line only as an ingredient, and none as a jar, band or gas', () => {
     expect(code(lotOf({}), use(plumJam, null))).toBe('wrong-use');
     for (const kind of ['jar', 'band', 'label', 'packaging'] as const) {

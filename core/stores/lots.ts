@@ -7,7 +7,13 @@ import {
   type Figures,
   numberText,
 } from '../measure/index.ts';
-import { PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
+import {
+  type AcidKind,
+  acidKind,
+  countsAsBarrier,
+  PICKLING_STRENGTH_PCT,
+  shippedAs,
+} from '../ingredients/index.ts';
 import type { Line, Recipe } from '../recipes/index.ts';
 import type { Purpose } from '../batches/index.ts';
 import { type Item, unitSign } from './items.ts';
@@ -166,7 +172,7 @@ const FAULT = (code: string, what: string, why: string, next: string): Omit<Faul
  *   clouds a brine: common practice.
  */
 export function unfitFault(
-  item: Pick<Item, 'kind' | 'name' | 'use'>,
+  item: Pick<Item, 'kind' | 'name' | 'use' | 'ingredientId'>,
   lot: Pick<Lot, 'label' | 'strength_pct' | 'facts' | 'bestBy'>,
   use: DrawUse,
 ): Omit<Fault, 'path'> | null {
@@ -203,6 +209,8 @@ export function unfitFault(
       'Such produce is lower in acid or spoilt, and a tested time does not cover it. USDA Complete Guide (2015), guides 1 and 3 (from memory).',
       'Leave it out, and record the loss at the lot.',
     );
+  const wrongAcid = line && wrongAcidFault(line, recipe, item, lot);
+  if (wrongAcid) return wrongAcid;
   const acidBarrier = line?.role === 'acid' && recipe !== null && recipe.foodClass !== 'fruit spread';
   if (acidBarrier && (facts.juice === 'fresh' || (item.use === 'citrus juice' && facts.juice !== 'bottled')))
     return FAULT(
@@ -237,6 +245,57 @@ export function unfitFault(
       'Use released jars, or cook this batch for home.',
     );
   return null;
+}
+
+/** The acid a lot is, by its item's library entry and name, and by what its use and the lot itself say; null for none. */
+function acidOfLot(
+  item: Pick<Item, 'name' | 'use' | 'ingredientId'>,
+  lot: Pick<Lot, 'strength_pct' | 'facts'>,
+): AcidKind | null {
+  const shipped = shippedAs(item);
+  const known = shipped
+    .map(i => acidKind({ role: i.role, name: i.name, ingredientId: i.id }))
+    .find(k => k !== null);
+  // What the library knows as something else is no acid, whatever its lot says.
+  if (!known && shipped.length > 0) return null;
+  const kind = known ?? acidKind({ ...item, role: 'acid' });
+  if (kind !== null && kind !== 'fresh juice' && kind !== 'bottled juice') return kind;
+  if (lot.facts.juice) return lot.facts.juice === 'bottled' ? 'bottled juice' : 'fresh juice';
+  if (kind) return kind;
+  return item.use === 'vinegar' || lot.strength_pct !== null
+    ? 'vinegar'
+    : item.use === 'citrus juice'
+      ? 'fresh juice'
+      : null;
+}
+
+/**
+ * Why a lot may not serve an acid line: where acid is the barrier only the acid it names; elsewhere whatever is an acid or a
+ * fruit, and never sugar or salt.
+ */
+function wrongAcidFault(
+  line: Line,
+  recipe: DrawUse['recipe'],
+  item: Pick<Item, 'name' | 'use' | 'ingredientId'>,
+  lot: Pick<Lot, 'strength_pct' | 'facts'>,
+): Omit<Fault, 'path'> | null {
+  const asked = acidKind(line);
+  if (line.role !== 'acid' || asked === null) return null;
+  const served = acidOfLot(item, lot);
+  const barrier = recipe !== null && recipe.foodClass !== 'fruit spread' && countsAsBarrier(line);
+  // Of a juice the lot says whether it is bottled; that is asked below.
+  const isJuice = (kind: AcidKind | null) => kind === 'fresh juice' || kind === 'bottled juice';
+  const same = served === asked || (isJuice(served) && isJuice(asked));
+  const somethingElse = shippedAs(item).some(i => i.role !== 'acid' && i.role !== 'fruit');
+  if (barrier ? same : served !== null || !somethingElse) return null;
+  return FAULT(
+    'wrong-acid',
+    `${item.name} is no ${asked}; the line asks for ${line.name}.`,
+    'What an acid line was tested with is that acid, by kind and strength.',
+    served === null && !somethingElse
+      ? 'Draw the acid it names, or say at the item which library entry it is.'
+      : 'Draw the acid it names.',
+  );
 }
 
 /**

@@ -1,3 +1,4 @@
+import { keptBySugar } from '@cocotte/core/review';
 import {
   Fraction,
   clockText,
@@ -237,11 +238,12 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       solids.again();
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
-  const spread = batch.state.started?.recipe.foodClass === 'fruit spread';
+  const recipe = batch.state.started?.recipe;
+  const spread = recipe !== undefined && keptBySugar(recipe);
   /** An own spread rests on what is read of the pot, and it has to be read while there is one. */
   const unproven =
     spread &&
-    batch.state.started?.recipe.authority.grade === 'own' &&
+    recipe.authority.grade === 'own' &&
     batch.standing.gate.conditions.some(c => c.code === 'gel' && !c.met);
   const last = batch.state.temperatures.slice(-4).toReversed();
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');

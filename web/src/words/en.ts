@@ -2,6 +2,8 @@
 export const en = {
   'away.title': "The kitchen's book cannot be reached",
   'away.why': 'There is no answer.',
+  'authority.byEntry':
+    'What the entry covers is known: the recipe is held against it as it is written, and the review names what leaves it.',
   'away.kept': 'What was entered on this device is kept. This page tries again every few seconds.',
   'away.try': 'Try now',
   'books.asItIs': 'It is as it was done',

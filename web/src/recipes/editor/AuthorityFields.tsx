@@ -2,7 +2,7 @@ import { ALTITUDE_BANDS_FT } from '@cocotte/core/heat';
 import { JAR_SIZES, type JarSizeId, jarSize } from '@cocotte/core/jars';
 import { byName, numberText } from '@cocotte/core/measure';
 import type { Authority } from '@cocotte/core/recipes';
-import { type LetterProcess, PROCESS_ENTRIES, entriesFor, processEntry } from '@cocotte/core/times';
+import { type LetterProcess, PROCESS_ENTRIES, SPREADS, entriesFor } from '@cocotte/core/times';
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { Switcher } from '../../kit/controls.tsx';
 import { Day, Figure, Pick, Temperature, Text, Tick } from '../../kit/fields.tsx';
@@ -11,6 +11,7 @@ import { Cells, Line } from '../../kit/layout.tsx';
 import { Sheet, Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import type { DraftForm } from './form.ts';
+import { say } from '../../words/index.ts';
 
 const GRADES: [Authority['grade'], string][] = [
   ['own', 'own, inherited or combined'],
@@ -28,18 +29,22 @@ const BANDS = byName<readonly (number | null)[]>({
   'to 1,000, 3,000, 6,000 ft, above': ALTITUDE_BANDS_FT.four,
   'one time for every altitude': [null],
 });
-const SPREADS: readonly string[] = ['jam', 'preserves', 'jelly', 'fruit butter'];
+/** Products whose own recipes borrow a published family time. */
+const BORROWS: readonly string[] = [...SPREADS, 'syrup'];
 
 /** What the recipe rests on: one of four grades, and what each has to say for itself. */
 export function AuthorityFields({ form }: { form: DraftForm }) {
   const { at } = form;
   const draft = form.all();
   const rests = draft.grade === 'tested publication' || draft.grade === 'letter';
+  /** What a published entry covers is known; nothing has to be taken over. */
+  const byEntry =
+    draft.grade === 'tested publication' && draft.kind === 'publication' && draft.time === 'entry';
   return (
     <Sheet title="Authority" aside="an own recipe borrows no processing time">
       <Cells wide="1.4fr 2.2fr" narrow="1fr 1fr" gap={1.5} mt={0}>
         <Pick at={at('grade')} label="Grade" of={GRADES} onPick={() => form.set('tested', null)} />
-        {draft.grade === 'own' && SPREADS.includes(draft.product) && <EntryField form={form} />}
+        {draft.grade === 'own' && BORROWS.includes(draft.product) && <EntryField form={form} />}
         {draft.grade === 'published, untested' && <Text at={at('title')} label="Title" />}
         {draft.grade === 'tested publication' && (
           <Pick
@@ -54,7 +59,8 @@ export function AuthorityFields({ form }: { form: DraftForm }) {
       </Cells>
       {draft.grade === 'tested publication' && <PublicationFields form={form} />}
       {draft.grade === 'letter' && <LetterFields form={form} />}
-      {rests && draft.tested && (
+      {byEntry && <Typography sx={{ mt: 2, color: 'text.secondary' }}>{say('authority.byEntry')}</Typography>}
+      {rests && !byEntry && draft.tested && (
         <Line mt={2}>
           <Typography sx={{ flex: '1 1 320px', color: 'text.secondary' }}>
             The formula it covers was taken over on {draft.tested.takenOn}. Changes are held against it.
@@ -64,7 +70,7 @@ export function AuthorityFields({ form }: { form: DraftForm }) {
           </Button>
         </Line>
       )}
-      {rests && draft.tested === null && (
+      {rests && !byEntry && draft.tested === null && (
         <Typography sx={{ mt: 2, color: 'text.secondary' }}>
           The lines, the method and the jars below are taken over as what it covers when this is saved.
         </Typography>
@@ -85,18 +91,6 @@ function EntryField({ form }: { form: DraftForm }) {
         ['', 'none'],
         ...entries.map(e => [e.id, `${e.product}, ${e.pack} pack (${e.source.part})`] as const),
       ]}
-      onPick={entryId => {
-        const picked = processEntry(entryId);
-        if (!picked) return;
-        // Pack and packing liquid belong to the entry.
-        const { liquid } = draft.method;
-        const fits = picked.liquids.length === 0 || picked.liquids.includes(liquid);
-        form.set('method', {
-          ...draft.method,
-          pack: picked.pack,
-          liquid: fits ? liquid : (picked.liquids[0] ?? liquid),
-        });
-      }}
     />
   );
 }
