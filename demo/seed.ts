@@ -11,6 +11,7 @@ import { hashPassword } from '@cocotte/server/kitchen/sessions';
 import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
 import { release } from '@cocotte/server/checks/service';
 import { print } from '@cocotte/server/labels/service';
+import { confirm } from '@cocotte/server/recipes/confirmations';
 import { add as addRecipe } from '@cocotte/server/recipes/service';
 import { add as addTasting } from '@cocotte/server/recipes/tastings';
 import { prepare } from '@cocotte/server/stores/made';
@@ -20,6 +21,7 @@ import { add as addReceipt } from '@cocotte/server/stores/receipts';
 import * as stores from '@cocotte/server/stores/service';
 import { Cook } from '@cocotte/testing/cook';
 import { InKitchen } from '@cocotte/testing/in-kitchen';
+import { readPage } from '@cocotte/testing/open-page';
 import {
   crushedTomatoes,
   currantJelly,
@@ -103,6 +105,7 @@ async function seedWithin(
       trx,
       {
         ...newKitchenSettings('Wrenfold Kitchen', { zone: ZONE, altitude_m: 716.28 }),
+        demo: true,
         hourlyRate: '18.00',
         makerName: 'Wrenfold Kitchen',
         makerAddress: '12 Mill Lane, Alder Crossing',
@@ -142,6 +145,19 @@ async function seedWithin(
     [randomUUID(), sauerkraut],
   ] as const)
     await kitchen.run(addRecipe, { body: { id, recipe } });
+  // No page was open: they stand confirmed for the demo, and for nothing else.
+  for (const [recipeId, recipe] of [
+    [ids.jam, plumJam],
+    [ids.beans, waxBeans],
+    [ids.tomatoes, crushedTomatoes],
+  ] as const) {
+    const body = readPage(recipe, 716.28);
+    if (!body) throw new Error(`${recipe.name} stands on no page`);
+    await kitchen.run(confirm, {
+      params: { recipeId },
+      body: { ...body, page: 'for the demo' },
+    });
+  }
 
   const at = (back: number, clock: string) => {
     kitchen.now_ms = instantOf(`${addDays(today, -back)}T${clock}`, ZONE);

@@ -26,6 +26,7 @@ import type { JarSizeId } from '@cocotte/core/jars';
 import { type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { Device } from './device.ts';
+import { confirmAs } from './open-page.ts';
 import type { Client } from './test-server.ts';
 
 const MINUTE = 60_000;
@@ -48,9 +49,20 @@ export class Line {
     this.device = new Device(client.personId, client.server.now_ms);
   }
 
-  static async open(client: Client, recipe: Recipe, size: JarSizeId, count: number): Promise<Line> {
-    const line = new Line(client, recipe, size, count);
-    await client.ok(addRecipe, { body: { id: line.recipeId, recipe } });
+  static async open(
+    client: Client,
+    recipe: Recipe,
+    size: JarSizeId,
+    count: number,
+    { demoLetter = false } = {},
+  ): Promise<Line> {
+    // The demo's letter opens sale in the demo kitchen only: here it is the kitchen's own.
+    const own: Recipe =
+      recipe.authority.grade === 'letter' && !demoLetter
+        ? { ...recipe, authority: { ...recipe.authority, demo: false } }
+        : recipe;
+    const line = new Line(client, own, size, count);
+    await client.ok(addRecipe, { body: { id: line.recipeId, recipe: own } });
     const item = async (
       key: string,
       over: Partial<Item>,
@@ -86,10 +98,15 @@ export class Line {
       });
     };
     for (const l of recipe.lines.filter(x => x.role !== 'water'))
-      await item(l.id, { labelName: l.labelName, allergens: l.allergens }, '500000', l.minStrength_pct);
+      await item(
+        l.id,
+        { labelName: l.labelName, allergens: l.allergens, ingredientId: l.ingredientId },
+        '500000',
+        l.minStrength_pct,
+      );
     await item('jars', { kind: 'jar', unit: 'each', unit_g: null, jarSize: size }, '200');
     await item('lids', { kind: 'lid', unit: 'each', unit_g: null }, '200');
-    const { id: _id, placed: _placed, ...settings } = await client.ok(readKitchen);
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await client.ok(readKitchen);
     await client.ok(changeKitchen, {
       body: {
         ...settings,
@@ -99,6 +116,7 @@ export class Line {
         jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
       },
     });
+    await confirmAs(client, line.recipeId, own);
     return line;
   }
 

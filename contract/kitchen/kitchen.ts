@@ -27,7 +27,7 @@ const jurisdiction = shape<JurisdictionProfile>({
 /** Rule of an IANA time zone; whether it exists is asked of the platform by the server. */
 export const zone = text({ min: 1, max: 60, name: 'The time zone' });
 /** What an owner enters. Whether the place was ever entered is the server's to say. */
-export type KitchenSettings = Omit<Kitchen, 'id' | 'version' | 'placed'>;
+export type KitchenSettings = Omit<Kitchen, 'id' | 'version' | 'placed' | 'demo'>;
 /** Rules of what an owner enters of a kitchen. */
 export const settings = {
   name: text({ min: 1, max: 80, name: 'The name' }),
@@ -79,6 +79,7 @@ const kitchen = shape<Kitchen>({
   id: uuid,
   version: figure({ min: 1, max: 1e9, whole: true, name: 'The version' }),
   placed: flag,
+  demo: flag,
   ...settings,
 });
 

@@ -46,6 +46,8 @@ export interface Kitchen extends Habits {
   altitude_m: number;
   /** Somebody entered where it stands. Until then altitude and zone are placeholders, and nothing is cooked by them. */
   placed: boolean;
+  /** The made-up kitchen of the demo: what was written for it opens sale nowhere else. */
+  demo: boolean;
   /** Money an hour of attended work costs, decimal text. */
   hourlyRate: string;
   /** Maker and place as printed. */

@@ -115,10 +115,20 @@ export function coverChanges(recipe: Recipe, figures: Figures = PLAIN_FIGURES): 
   const entry = processEntry(followedEntry(recipe) ?? '');
   const covers = entry && under(COVERS, entry.cleanFormOf ?? entry.id);
   if (!entry || !covers) return [];
+  return best(recipe, covers, entry, figures)?.faults ?? [];
+}
+
+/** The formula of an entry that a recipe fits best, or undefined where the entry has none. */
+export function fittingCover(recipe: Recipe, entry: ProcessEntry): Cover | undefined {
+  return best(recipe, under(COVERS, entry.cleanFormOf ?? entry.id) ?? [], entry, PLAIN_FIGURES)?.cover;
+}
+
+/** Of several formulas of an entry the one that fits best is meant. */
+function best(recipe: Recipe, covers: readonly Cover[], entry: ProcessEntry, figures: Figures) {
   const weighed = weigh(recipe);
-  // Of several formulas of an entry the one that fits best is meant.
-  const found = covers.map(cover => held(recipe, weighed, cover, entry, figures));
-  return found.sort((a, b) => a.length - b.length)[0] ?? [];
+  return covers
+    .map(cover => ({ cover, faults: held(recipe, weighed, cover, entry, figures) }))
+    .sort((a, b) => a.faults.length - b.faults.length)[0];
 }
 
 function held(

@@ -8,3 +8,14 @@ export { type IdentityFinding, keptBySugar, nameCheck, spreadCover, type SpreadF
 export { processFor } from './process-for.ts';
 export { review, type Review } from './review.ts';
 export { classOf, reviewFaults } from './rules.ts';
+export {
+  type Confirmation,
+  confirmationOf,
+  type Page,
+  type PageDifference,
+  pageDifferences,
+  pageFault,
+  type PageFigure,
+  pageOf,
+  unprovenFault,
+} from './page.ts';

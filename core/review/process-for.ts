@@ -43,7 +43,8 @@ export function processFor(
   return timeFrom(basis, size, altitude_m);
 }
 
-function processBasis(recipe: Recipe, figures: Figures): Basis | ProcessRefusal {
+/** The rows of minutes that a recipe's authority gives it, or why it gives none. */
+export function processBasis(recipe: Recipe, figures: Figures): Basis | ProcessRefusal {
   const fault = authorityFault(recipe, figures);
   if (fault) return refusal(fault.what, fault.why, fault.next);
   const { authority } = recipe;

@@ -220,7 +220,11 @@ const FIXTURES: Record<string, Fixture> = {
   }),
   'kitchen.read': () => ({ allowed: empty }),
   'kitchen.change': () => {
-    const { placed: _placed, ...settings } = newKitchenSettings('Mine', { zone: 'UTC', altitude_m: 0 });
+    const {
+      placed: _placed,
+      demo: _demo,
+      ...settings
+    } = newKitchenSettings('Mine', { zone: 'UTC', altitude_m: 0 });
     return { body: { ...settings, version: 1 }, allowed: empty };
   },
   'people.list': () => ({ allowed: a => a.status === 200 && !JSON.stringify(a.body).includes('ona@') }),
@@ -282,6 +286,12 @@ const FIXTURES: Record<string, Fixture> = {
   'recipes.taste': () => ({
     params: { recipeId: line.recipeId },
     body: { id: tastingId, rating: 1, notes: 'intruder', lotCode: '' },
+    allowed: a => a.status === 404 || empty(a),
+  }),
+  'recipes.confirmations': () => ({ allowed: empty }),
+  'recipes.confirm': () => ({
+    params: { recipeId: line.recipeId },
+    body: { id: randomUUID(), number: 1, edition: 'x', page: 'x', figures: [] },
     allowed: a => a.status === 404 || empty(a),
   }),
   'recipes.export': () => ({ allowed: empty }),

@@ -23,6 +23,7 @@ import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { Device } from '../../testing/device.ts';
+import { confirmAs } from '../../testing/open-page.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { rebuildKitchen } from '../src/admin/rebuild.ts';
@@ -451,6 +452,7 @@ describe('starting', () => {
         })
       ).number,
     ).toBe(1);
+    await confirmAs(owner, id, plumJam);
     await owner.ok(startBatch, {
       body: {
         ...tomatoes.startBody(),

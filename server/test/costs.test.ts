@@ -76,7 +76,7 @@ describe('the cost of a batch', () => {
   it('keeps the rates of the day it was started', async () => {
     const line = await cooked();
     await line.note('minutes.worked', { minutes: 60 });
-    const { id: _id, placed: _placed, ...kitchen } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, demo: _demo, ...kitchen } = await owner.ok(readKitchen);
     await owner.ok(changeKitchen, { body: { ...kitchen, hourlyRate: '99.00' } });
     const sheet = await owner.ok(readCost, { params: { batchId: line.batchId } });
     expect(sheet.parts.find(p => p.part === 'work')?.amount).toBe('18.00');

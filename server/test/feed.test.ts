@@ -52,7 +52,7 @@ const note = async (client = owner) => {
 };
 const last = (listener: Listener) => listener.told.at(-1) as Moved;
 const renameKitchen = async (name: string) => {
-  const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+  const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
   await owner.ok(changeKitchen, { body: { ...settings, name } });
 };
 

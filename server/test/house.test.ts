@@ -59,7 +59,7 @@ describe('what cannot be read', () => {
   });
 
   it('names an unknown key and the path of each fault', async () => {
-    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
     const problem = await owner.refused(changeKitchen, {
       body: {
         ...settings,
@@ -73,7 +73,7 @@ describe('what cannot be read', () => {
   });
 
   it('refuses figures that are not finite', async () => {
-    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
     const answer = await owner.raw('PUT', owner.at(''), {
       body: JSON.stringify({ ...settings, altitude_m: 0 }).replace('"altitude_m":0', '"altitude_m":1e999'),
       headers: { 'content-type': 'application/json' },

@@ -282,8 +282,8 @@ describe('the record on paper', () => {
 
 describe('the sheet to write on', () => {
   it('prints the targets before cooking, and lines to write on', async () => {
-    const beans = await Line.open(owner, waxBeans, 'pint', 8);
-    await beans.start();
+    const beans = await Line.open(owner, waxBeans, 'pint', 8, { demoLetter: true });
+    await beans.start('home');
     const file = keep('blank.pdf', await owner.ok(blankSheet, { params: { batchId: beans.batchId } }));
     sound(file);
     const text = textOf(file);

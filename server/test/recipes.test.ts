@@ -22,6 +22,7 @@ import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { type Line as RecipeLine, type Recipe, emptyRecipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, strawberryJam, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
+import { confirmAs } from '../../testing/open-page.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 
@@ -127,7 +128,11 @@ describe('the book', () => {
 
 describe('authority', () => {
   it('the formula a letter covers is taken over; a change of it closes sale and takes the time away', async () => {
-    const id = await add({ ...waxBeans, name: 'Letter beans', code: code() });
+    const letter = {
+      ...(waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>),
+      demo: false,
+    };
+    const id = await add({ ...waxBeans, authority: letter, name: 'Letter beans', code: code() });
     const { recipe } = await owner.ok(readRecipe, { params: { recipeId: id } });
     expect(recipe.tested?.lines.map(l => l.id)).toEqual(waxBeans.lines.map(l => l.id));
     const weaker: Recipe = {
@@ -153,6 +158,10 @@ describe('authority', () => {
       params: { recipeId: id },
       body: { version: 1, recipe: { ...weaker, tested: null } },
     });
+    // Whoever takes it over anew has it read back by an owner again: the formula is another.
+    await confirmAs(owner, id, recipe).catch(() => null);
+    expect((await owner.refused(startBatch, { body })).code).toBe('page-unconfirmed');
+    await confirmAs(owner, id, { ...weaker, tested: null });
     await owner.ok(startBatch, { body: { ...body, batchId: randomUUID() } });
   });
 
@@ -175,7 +184,7 @@ describe('authority', () => {
 
   it('steam only within its limits, pots only of the kitchen, pectin doubled only by decision, all kept with the batch', async () => {
     const kitchen = await owner.ok(readKitchen);
-    const { id: _id, placed: _placed, version, ...settings } = kitchen;
+    const { id: _id, placed: _placed, demo: _demo, version, ...settings } = kitchen;
     await owner.ok(changeKitchen, {
       body: {
         ...settings,
@@ -184,6 +193,7 @@ describe('authority', () => {
       },
     });
     const jamId = await add({ ...strawberryJam, code: code() });
+    await confirmAs(owner, jamId, strawberryJam);
     const jam = {
       ...new Line(owner, strawberryJam, 'half-pint', 16).startBody(),
       recipeId: jamId,
@@ -215,6 +225,7 @@ describe('authority', () => {
       method: { ...crushedTomatoes.method, pack: 'raw', cut: 'whole' },
     };
     const longId = await add({ ...long, code: code() });
+    await confirmAs(owner, longId, long);
     const refused = await owner.refused(startBatch, {
       body: {
         ...new Line(owner, long, 'pint', 9).startBody(),

@@ -229,7 +229,7 @@ describe('a kitchen that is not set up', () => {
       return id;
     });
     owner.kitchenId = kitchenId;
-    const { id: _id, placed, ...settings } = await owner.ok(readKitchen);
+    const { id: _id, placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
     expect([placed, settings.altitude_m]).toEqual([false, 0]);
     const line = new Line(owner, plumJam, 'half-pint', 4);
     const stamp = line.stamp();

@@ -104,7 +104,7 @@ const cases: [name: string, endpoint: AnyEndpoint, input: () => Promise<Input> |
     'settings',
     changeKitchen,
     async () => {
-      const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+      const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
       return { body: { ...settings, makerName: `Maker ${settings.version}` } };
     },
   ],

@@ -19,6 +19,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   name: 'Kitchen',
   altitude_m: 0,
   placed: true,
+  demo: false,
   hourlyRate: '0',
   makerName: '',
   makerAddress: '',

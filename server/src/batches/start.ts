@@ -9,11 +9,12 @@ import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
 import { forecast } from '@cocotte/core/forecast';
 import { JAR_SIZES, jarSize, pintsOf } from '@cocotte/core/jars';
 import { type Recipe, factorForJars, planPots, scaleOff } from '@cocotte/core/recipes';
-import { processFor, reviewFaults, routeToSale } from '@cocotte/core/review';
+import { processFor, reviewFaults, routeToSale, unprovenFault } from '@cocotte/core/review';
 import { type ScheduledTime, steamFault } from '@cocotte/core/times';
 import { type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { selectConfirmations } from '../recipes/confirmations.ts';
 import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
 import { decide, decidedAt_ms } from './decide.ts';
 import * as queries from './queries.ts';
@@ -77,6 +78,9 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     if (refused.length > 0 && !(body.purpose === 'trial' && !route.open))
       throw new HttpProblem(422, 'no-time', refused);
     const times = answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : []));
+    const confirmed = body.purpose === 'sale' ? await selectConfirmations(trx, kitchenId) : [];
+    const unproven = body.purpose === 'sale' ? unprovenFault(recipe, kitchen, times, confirmed) : null;
+    if (unproven) throw problem(422, { code: 'page-unconfirmed', ...unproven, path: 'purpose' });
     // Steam is chosen load by load; a batch that no load of could take is a slip.
     const unfit = body.heat === 'steam' ? times.map(steamFault) : [];
     if (unfit.length > 0 && unfit.every(f => f !== null))
@@ -90,7 +94,11 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     // An odd jar of any other size that its authority covers may be filled as well: its time stands ready.
     const others = JAR_SIZES.filter(s => !sizes.includes(s.id)).flatMap(({ id }) => {
       const answer = processFor(recipe, id, kitchen.altitude_m, kitchen);
-      return answer.ok ? [answer.time] : [];
+      // What nobody read off the page is no time for a jar that is sold.
+      const proven =
+        body.purpose !== 'sale' ||
+        (answer.ok && unprovenFault(recipe, kitchen, [answer.time], confirmed) === null);
+      return answer.ok && proven ? [answer.time] : [];
     });
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }

@@ -8,6 +8,7 @@ import { receipts } from '../migrations/0005_receipts.ts';
 import { revisions } from '../migrations/0006_revisions.ts';
 import { counter } from '../migrations/0007_counter.ts';
 import { costSheets } from '../migrations/0008_cost_sheets.ts';
+import { confirmations } from '../migrations/0009_confirmations.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -19,6 +20,7 @@ const MIGRATIONS: readonly Migration[] = [
   revisions,
   counter,
   costSheets,
+  confirmations,
 ];
 const LOCK = 4_600_001;
 
@@ -89,7 +91,7 @@ function grants(role: string): string {
     grant select, insert, update on device_people, kitchens, heads, revisions, recipes, recipe_versions, items, lots, batches to ${name};
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
-    grant select, insert on events, movements, done_calls, cost_sheets to ${name};
+    grant select, insert on events, movements, done_calls, cost_sheets, confirmations to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;
 }

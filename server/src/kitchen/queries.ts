@@ -11,12 +11,13 @@ type Settings = Omit<Kitchen, 'id' | 'version'>;
  */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'measures'> & Partial<Settings>;
+  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures'> & Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
+  demo: row.settings.demo ?? false,
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],
   costs: row.settings.costs ?? plainCosts,

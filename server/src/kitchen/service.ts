@@ -22,11 +22,12 @@ export interface Place {
 export function newKitchenSettings(
   name: string,
   place: Place | null,
-): KitchenSettings & Pick<Kitchen, 'placed'> {
+): KitchenSettings & Pick<Kitchen, 'placed' | 'demo'> {
   return {
     name,
     ...(place ?? { zone: 'UTC', altitude_m: 0 }),
     placed: place !== null,
+    demo: false,
     locale: 'en-US',
     currency: 'USD',
     temperature: 'F',
@@ -120,7 +121,8 @@ export async function changeKitchen(
     });
   }
   // Whoever saves the settings has entered where the kitchen stands.
-  const entered = { ...settings, placed: true };
+  const { demo } = await readKitchen(call);
+  const entered = { ...settings, placed: true, demo };
   if (!(await updateKitchen(call.trx, call.kitchenId, version, entered))) {
     const newer = await readKitchen(call);
     const { id: _id, version: newerVersion, ...there } = newer;

@@ -1,6 +1,7 @@
 import * as contract from '@cocotte/contract';
 import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, room } from '../house/mount.ts';
+import * as confirmations from './confirmations.ts';
 import * as imports from './imports.ts';
 import * as ingredients from './ingredients.ts';
 import * as service from './service.ts';
@@ -20,6 +21,8 @@ export const recipeRoutes: Mounted[] = [
   room(contract.recipeHistory, service.history),
   room(contract.listTastings, tastings.list),
   room(contract.addTasting, tastings.add, MOVES),
+  room(contract.listConfirmations, confirmations.list),
+  room(contract.confirmPage, confirmations.confirm, MOVES),
   room(contract.exportRecipes, service.exportPage),
   room(contract.importPart, imports.part, { patience_ms: THREAD_PATIENCE_MS }),
   room(contract.finishImport, imports.finish, { ...MOVES, patience_ms: imports.FINISH_PATIENCE_MS }),

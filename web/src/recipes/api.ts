@@ -1,5 +1,6 @@
 import {
   type RecipeFilter,
+  listConfirmations,
   listRecipes,
   listShelves,
   listTastings,
@@ -56,3 +57,7 @@ export const useTastings = (recipeId: string) =>
     queryKey: ['recipe', recipeId, 'tastings'],
     queryFn: () => call(listTastings, { params: { recipeId } }),
   });
+
+/** What the owners of this kitchen confirmed from the open page. */
+export const useConfirmations = () =>
+  useQuery({ queryKey: ['confirmations'], queryFn: () => call(listConfirmations) });

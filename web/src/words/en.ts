@@ -189,6 +189,18 @@ export const en = {
     'This device slept, or its clock was set. Until the kitchen answers, times go by its own clock: look at another one too.',
   'rail.dark':
     'This screen may go dark, and then it may not ring: the browser does not let the page keep it on.',
+  'page.again': 'Confirm it again',
+  'page.confirm': 'Confirm from the page',
+  'page.confirmed': 'confirmed from the page',
+  'page.demo': 'confirmed for the demo',
+  'page.do': 'It says so',
+  'page.how':
+    'Open it at the row of this food and the column of this altitude, and type what it prints. A figure that differs from what stands here stops it, and shows both.',
+  'page.open': 'not confirmed yet',
+  'page.open.why':
+    'Its figures are from memory: they may refuse, never confirm. Before the first sale an owner reads them off the open page, once.',
+  'page.owner': 'An owner of the kitchen does it.',
+  'page.title': 'Confirm from the open page',
   'rail.allow': 'Call also when the page is not in front',
   'rail.time': '{what}: time',
   'rail.heatOff': 'heat off at {time}',

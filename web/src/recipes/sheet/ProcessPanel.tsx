@@ -5,9 +5,17 @@ import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
 import { type RouteToSale, processFor } from '@cocotte/core/review';
-import { processEntry, steamFault, waterCover_in } from '@cocotte/core/times';
+import {
+  PROCESS_ENTRIES,
+  type ScheduledTime,
+  processByEntry,
+  processEntry,
+  steamFault,
+  waterCover_in,
+} from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
+import { PageProof } from './ConfirmPage.tsx';
 import { useHere } from '../../shell/session.tsx';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
@@ -96,7 +104,7 @@ export function ProcessPanel({
                 : ` · water ${waterCover_in(time.minutes)} in over the lids`}
               <br />
               {time.jars === 'sterile'
-                ? `Sterile jars: boiled ${sterilise_min(kitchen.altitude_m)} min here. `
+                ? `Sterile jars: boiled ${sterilise_min(kitchen.altitude_m)} min here. ${cleanForm(time, kitchen)}`
                 : 'Clean hot jars are enough. '}
               {!hotFill &&
                 (steam === null
@@ -112,6 +120,15 @@ export function ProcessPanel({
       <EntryConditions recipe={recipe} />
     </Sheet>
   );
+}
+
+/** The clean-jar form that stands beside a time for sterile jars. */
+function cleanForm({ rowId, jarSize: size }: ScheduledTime, kitchen: Kitchen): string {
+  const form = PROCESS_ENTRIES.find(e => e.cleanFormOf === rowId.split('/')[0]);
+  const answer = form && processByEntry(form.id, size, kitchen.altitude_m);
+  return answer?.ok
+    ? `Or clean jars and ${numberText(answer.time.minutes, kitchen)} min, by the entry "${form?.product}". `
+    : '';
 }
 
 /** What else the published entry asks for: its conditions, and acid in each jar. */
@@ -140,7 +157,17 @@ function EntryConditions({ recipe }: { recipe: Recipe }) {
 }
 
 /** What it rests on, and whether it may be sold. */
-export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: RouteToSale }) {
+export function AuthorityPanel({
+  recipe,
+  route,
+  recipeId,
+  number,
+}: {
+  recipe: Recipe;
+  route: RouteToSale;
+  recipeId: string;
+  number: number;
+}) {
   const { kitchen } = useHere();
   return (
     <Sheet
@@ -162,6 +189,7 @@ export function AuthorityPanel({ recipe, route }: { recipe: Recipe; route: Route
       <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>
         A published time is not an approval: your local authority decides what may be sold.
       </Typography>
+      {route.open && <PageProof recipe={recipe} recipeId={recipeId} number={number} />}
     </Sheet>
   );
 }

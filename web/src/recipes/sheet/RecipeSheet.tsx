@@ -213,7 +213,7 @@ function Opened({
         </Stack>
         <Stack>
           <ProcessPanel recipe={recipe} kitchen={kitchen} sizes={plan.jars.map(j => j.size)} />
-          <AuthorityPanel recipe={recipe} route={route} />
+          <AuthorityPanel recipe={recipe} route={route} recipeId={recipeId} number={number} />
           <ReviewPanel recipe={recipe} solids_pct={solids} readings={readings} />
           {scaled && (
             <PlannedCostPanel

@@ -3,7 +3,7 @@ import { PURPOSES, type Purpose } from '@cocotte/core/batches';
 import type { Pot } from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import type { JarsWanted, Recipe } from '@cocotte/core/recipes';
-import { type RouteToSale, processFor, reviewFaults } from '@cocotte/core/review';
+import { type RouteToSale, processFor, reviewFaults, unprovenFault } from '@cocotte/core/review';
 import { steamFault } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
@@ -19,6 +19,7 @@ import { OneOf } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { useConfirmations } from '../api.ts';
 
 const WORDS: Record<Purpose, string> = {
   sale: 'For sale',
@@ -53,6 +54,16 @@ export function StartDialog({
   onClose: () => void;
 }) {
   const { person, kitchen } = useHere();
+  const { data: confirmed } = useConfirmations();
+  const times = jars
+    .map(j => processFor(recipe, j.size, kitchen.altitude_m, kitchen))
+    .flatMap(a => (a.ok ? [a.time] : []));
+  /** Why it may not be sold, in the order of the keys: the authority, then the page. */
+  const notForSale = !route.open
+    ? route
+    : confirmed
+      ? unprovenFault(recipe, kitchen, times, confirmed.confirmations)
+      : null;
   const form = useTyped(
     {
       purpose: (route.open ? 'sale' : 'trial') as Purpose,
@@ -62,9 +73,6 @@ export function StartDialog({
   );
   const { at } = form;
   const refusal = reviewFaults(recipe, kitchen).find(f => f.level === 'refused');
-  const times = jars
-    .map(j => processFor(recipe, j.size, kitchen.altitude_m, kitchen))
-    .flatMap(a => (a.ok ? [a.time] : []));
   const hotFill = times.some(t => t.method === 'hot-fill-hold');
   const steamFaults = times.map(steamFault);
   const someInSteam = steamFaults.includes(null);
@@ -114,7 +122,7 @@ export function StartDialog({
         label="Purpose"
         hiddenLabel
         of={PURPOSES.map(p => [p, WORDS[p]] as const)}
-        closed={route.open ? [] : ['sale']}
+        closed={notForSale ? ['sale'] : []}
       />
       {refusal && (
         <Typography sx={{ color: 'ox.main' }}>
@@ -138,9 +146,9 @@ export function StartDialog({
           )}
         </Box>
       )}
-      {!route.open && !refusal && (
+      {notForSale && !refusal && (
         <Typography sx={{ color: 'ox.main' }}>
-          Not for sale: {route.what} {route.why}
+          Not for sale: {notForSale.what} {notForSale.why} {notForSale.next}
         </Typography>
       )}
       <Box sx={{ mt: 2 }}>

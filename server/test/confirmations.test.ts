@@ -1,0 +1,198 @@
+import { randomUUID } from 'node:crypto';
+import {
+  type ConfirmPage,
+  addRecipe,
+  changeKitchen,
+  confirmPage,
+  listConfirmations,
+  readKitchen,
+  startBatch,
+} from '@cocotte/contract';
+import type { Purpose } from '@cocotte/core/batches';
+import { factorForJars, type JarsWanted, type Recipe } from '@cocotte/core/recipes';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
+import { Device } from '../../testing/device.ts';
+import { readPage } from '../../testing/open-page.ts';
+import { type Client, TestServer } from '../../testing/test-server.ts';
+
+let server: TestServer;
+let owner: Client;
+let cook: Client;
+beforeAll(async () => {
+  server = await TestServer.open();
+  owner = await server.firstOwner();
+  cook = await server.join(owner, 'cook', 'cy@test.example', true);
+});
+afterAll(() => server.close());
+
+const ALTITUDE_M = 716.28;
+let codes = 0;
+/** A recipe in the book that nobody has opened a page for. */
+const keep = async (recipe: Recipe): Promise<{ recipeId: string; recipe: Recipe }> => {
+  const recipeId = randomUUID();
+  codes += 1;
+  const code = `Q${String.fromCharCode(64 + Math.ceil(codes / 26))}${String.fromCharCode(64 + (codes % 26) + 1)}`;
+  const kept = { ...recipe, code };
+  await owner.ok(addRecipe, { body: { id: recipeId, recipe: kept } });
+  return { recipeId, recipe: kept };
+};
+const startOf = (
+  { recipeId, recipe }: { recipeId: string; recipe: Recipe },
+  purpose: Purpose = 'sale',
+  jars: JarsWanted[] = [{ size: recipe.makes.size, count: recipe.makes.count }],
+  by: Client = owner,
+) => ({
+  batchId: randomUUID(),
+  recipeId,
+  recipeVersion: 1,
+  purpose,
+  factor: factorForJars(recipe, jars).toFraction(),
+  jars,
+  heat: 'boiling water' as const,
+  potId: null,
+  doublePectin: false,
+  stamp: new Device(by.personId, server.now_ms).stamp(server.now_ms),
+});
+const page = (recipe: Recipe, altitude_m = ALTITUDE_M): ConfirmPage =>
+  readPage(recipe, altitude_m) as ConfirmPage;
+const typed = (body: ConfirmPage, key: RegExp, value: number): ConfirmPage => ({
+  ...body,
+  figures: body.figures.map(f => (key.test(f.key) ? { ...f, value } : f)),
+});
+/** As if each test were the first: what was confirmed for one recipe stands for all on the same page. */
+const unlikeOthers = (part: string): Recipe => ({
+  ...waxBeans,
+  authority: {
+    ...(waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>),
+    demo: false,
+    reference: part,
+  },
+});
+
+describe('before the first sale', () => {
+  it('an owner reads the page; a batch for home or a trial needs none', async () => {
+    const kept = await keep(crushedTomatoes);
+    const refused = await cook.refused(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+    expect(refused).toMatchObject({ code: 'page-unconfirmed' });
+    expect(refused.errors[0]).toMatchObject({
+      path: 'purpose',
+      what: 'Nobody has confirmed USDA Complete Guide to Home Canning, guide 3, crushed tomatoes from the open page.',
+    });
+    await cook.ok(startBatch, { body: startOf(kept, 'home', undefined, cook) });
+    await cook.ok(startBatch, { body: startOf(kept, 'trial', undefined, cook) });
+    const body = page(kept.recipe);
+    expect(body.figures).toEqual([
+      { key: 'minutes:tomatoes-crushed/pint', value: 40 },
+      { key: 'minutes:tomatoes-crushed/quart', value: 50 },
+      { key: 'headspace', value: 0.5 },
+      { key: 'acid:each pint', value: 1 },
+    ]);
+    expect((await cook.try(confirmPage, { params: kept, body })).status).toBe(403);
+    await owner.ok(confirmPage, { params: kept, body });
+    const { confirmations } = await cook.ok(listConfirmations);
+    expect(confirmations).toMatchObject([
+      {
+        subject: 'entry:tomatoes-crushed',
+        page: body.page,
+        demo: false,
+        person: 'Ona',
+        figures: body.figures,
+      },
+    ]);
+    await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+    await cook.ok(startBatch, { body: startOf(kept, 'sale', [{ size: 'quart', count: 2 }], cook) });
+    // The page stands for every recipe that follows it.
+    await cook.ok(startBatch, { body: startOf(await keep(crushedTomatoes), 'sale', undefined, cook) });
+  });
+
+  it('a figure that differs stops it, with both; so does one that nobody read, one twice, and one that is on no page', async () => {
+    const kept = await keep(unlikeOthers('differs'));
+    const body = page(kept.recipe);
+    for (const [key, value, what] of [
+      [/^minutes/, 10, 'The page says 10 minutes, here stands 15.'],
+      [/^headspace/, 0.25, 'The page says 0.25 inches, here stands 0.5.'],
+      [/^acid:pH/, 4.6, 'The page says 4.6, here stands 4.4.'],
+    ] as const) {
+      const refused = await owner.refused(confirmPage, { params: kept, body: typed(body, key, value) });
+      const i = body.figures.findIndex(f => key.test(f.key));
+      expect(refused.errors).toMatchObject([{ path: `figures[${i}].value`, code: 'page-differs', what }]);
+    }
+    const refusal = async (figures: ConfirmPage['figures']) =>
+      (await owner.refused(confirmPage, { params: kept, body: { ...body, figures } })).errors.map(
+        e => e.code,
+      );
+    expect(await refusal(body.figures.slice(1))).toEqual(['not-read']);
+    expect(await refusal([...body.figures, ...body.figures.slice(0, 1)])).toEqual(['not-on-page']);
+    expect(await refusal([...body.figures, { key: '__proto__', value: 1 }])).toEqual(['not-on-page']);
+    expect(await refusal([])).toContain('not-read');
+    for (const gone of ['edition', 'page'] as const)
+      expect((await owner.try(confirmPage, { params: kept, body: { ...body, [gone]: '' } })).status).toBe(
+        422,
+      );
+    expect((await owner.refused(startBatch, { body: startOf(kept) })).code).toBe('page-unconfirmed');
+  });
+
+  it('is acknowledged again when it comes twice; another under its id is refused', async () => {
+    const kept = await keep(unlikeOthers('twice'));
+    const body = page(kept.recipe);
+    await owner.ok(confirmPage, { params: kept, body });
+    await owner.ok(confirmPage, { params: kept, body });
+    const refused = await owner.refused(confirmPage, { params: kept, body: { ...body, page: '7' } });
+    expect(refused).toMatchObject({ status: 409, code: 'id-taken' });
+    const { confirmations } = await owner.ok(listConfirmations);
+    expect(confirmations.filter(c => c.id === body.id)).toHaveLength(1);
+    expect(
+      (
+        await owner.try(confirmPage, {
+          params: { recipeId: randomUUID() },
+          body: { ...body, id: randomUUID() },
+        })
+      ).status,
+    ).toBe(404);
+  });
+
+  it('another altitude has other minutes: the page is opened once more', async () => {
+    const kept = await keep(plumJam);
+    await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
+    await owner.ok(startBatch, { body: startOf(kept) });
+    const move = async (altitude_m: number) => {
+      server.now_ms += 1000;
+      const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+      await owner.ok(changeKitchen, { body: { ...settings, altitude_m } });
+    };
+    await move(2000);
+    const refused = await owner.refused(startBatch, { body: startOf(kept) });
+    expect(refused.errors[0]?.what).toMatch(
+      /was confirmed without half-pints, above 6,000 ft \(20 minutes\)\.$/,
+    );
+    expect((await owner.refused(confirmPage, { params: kept, body: page(kept.recipe) })).code).toBe(
+      'page-differs',
+    );
+    await owner.ok(confirmPage, { params: kept, body: page(kept.recipe, 2000) });
+    await owner.ok(startBatch, { body: startOf(kept) });
+    await move(ALTITUDE_M);
+    // The newest reading of each figure counts: what was read for the old place is read again.
+    expect((await owner.refused(startBatch, { body: startOf(kept) })).code).toBe('page-unconfirmed');
+  });
+
+  it('a letter made up for the demo opens sale in no other kitchen, whoever confirms it', async () => {
+    const kept = await keep(waxBeans);
+    await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
+    const refused = await owner.refused(startBatch, { body: startOf(kept) });
+    expect(refused.errors[0]?.what).toBe('Letter DEMO-WK-02 is a demo letter.');
+    await owner.ok(startBatch, { body: startOf(kept, 'trial') });
+    // Nobody makes a kitchen the demo by saying so.
+    const { id: _id, placed: _placed, ...settings } = await owner.ok(readKitchen);
+    expect((await owner.try(changeKitchen, { body: { ...settings, demo: true } as never })).status).toBe(422);
+  });
+
+  it('a letter or a leaflet that a cook wrote opens nothing until its owner read it back', async () => {
+    const kept = await keep(unlikeOthers('written by a cook'));
+    expect((await cook.refused(startBatch, { body: startOf(kept, 'sale', undefined, cook) })).code).toBe(
+      'page-unconfirmed',
+    );
+    await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
+    await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+  });
+});

@@ -1,0 +1,127 @@
+import { confirmPage } from '@cocotte/contract';
+import { dayOf, dayText } from '@cocotte/core/measure';
+import type { Recipe } from '@cocotte/core/recipes';
+import { type Page, confirmationOf, pageOf } from '@cocotte/core/review';
+import { Box, Button, Typography } from '@mui/material';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import { Figure, Text } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { FormDialog } from '../../kit/FormDialog.tsx';
+import { Cells } from '../../kit/layout.tsx';
+import { Soft, Tag } from '../../kit/parts.tsx';
+import { rows, useRead, words } from '../../kit/readers.ts';
+import { call } from '../../shell/call.ts';
+import { useHere, useMay } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
+import { useConfirmations } from '../api.ts';
+
+/** Whether somebody read the page this recipe stands on, and the way to do it. */
+export function PageProof({
+  recipe,
+  recipeId,
+  number,
+}: {
+  recipe: Recipe;
+  recipeId: string;
+  number: number;
+}) {
+  const { kitchen } = useHere();
+  const owner = useMay('owner');
+  const { data } = useConfirmations();
+  const [open, setOpen] = useState(false);
+  const page = pageOf(recipe, kitchen.altitude_m, kitchen);
+  if (!page || !data) return null;
+  const confirmed = confirmationOf(page, data.confirmations);
+  const by = data.confirmations.find(c => c.id === confirmed?.id)?.person ?? '';
+  return (
+    <Box sx={{ mt: 1.5, pt: 1.5, borderTop: 1, borderColor: 'rule.main' }}>
+      {confirmed ? (
+        <Typography>
+          <Tag tone="leaf">{say(confirmed.demo ? 'page.demo' : 'page.confirmed')}</Tag>{' '}
+          <Soft>
+            {confirmed.edition}, {confirmed.page}; {by},{' '}
+            {dayText(dayOf(Date.parse(confirmed.confirmedAt), kitchen.zone), kitchen)}
+          </Soft>
+        </Typography>
+      ) : (
+        <Typography>
+          <Tag tone="live">{say('page.open')}</Tag> {say('page.open.why')}
+        </Typography>
+      )}
+      {owner ? (
+        <Button
+          variant={confirmed ? 'outlined' : 'contained'}
+          size="small"
+          sx={{ mt: 1 }}
+          onClick={() => setOpen(true)}
+        >
+          {say(confirmed ? 'page.again' : 'page.confirm')}
+        </Button>
+      ) : (
+        !confirmed && <Soft>{say('page.owner')}</Soft>
+      )}
+      {open && (
+        <ConfirmDialog page={page} recipeId={recipeId} number={number} onClose={() => setOpen(false)} />
+      )}
+    </Box>
+  );
+}
+
+/** Edition, page and the figures that count here, typed from the open book: what is from memory stays hidden until then. */
+function ConfirmDialog({
+  page,
+  recipeId,
+  number,
+  onClose,
+}: {
+  page: Page;
+  recipeId: string;
+  number: number;
+  onClose: () => void;
+}) {
+  const read = useRead();
+  const client = useQueryClient();
+  const [id] = useState(() => v7());
+  const form = useTyped(
+    { edition: '', page: '', figures: page.figures.map(f => ({ key: f.key, value: '' })) },
+    () => ({
+      edition: words('The edition', 'Another edition may print another figure.'),
+      page: words('The page', 'It is found again by it.'),
+      figures: rows((row: { key: string; value: string }) => ({
+        value: read.figure({
+          name: page.figures.find(f => f.key === row.key)?.label ?? '',
+          min: 0,
+          max: 100_000,
+        }),
+      })),
+    }),
+  );
+  const save = form.submit(async v => {
+    await call(confirmPage, { params: { recipeId }, body: { id, number, ...v } });
+    await client.invalidateQueries({ queryKey: ['confirmations'] });
+    onClose();
+  });
+  return (
+    <FormDialog
+      title={say('page.title')}
+      action={say('page.do')}
+      form={form}
+      onClose={onClose}
+      onSubmit={save}
+    >
+      <Typography sx={{ mb: 0.5 }}>
+        <strong>{page.title}</strong>, {page.part}
+      </Typography>
+      <Typography sx={{ mb: 2, color: 'text.secondary' }}>{say('page.how')}</Typography>
+      <Cells wide="1fr 1fr" narrow="1fr" gap={1.5} mt={0}>
+        <Text at={form.at('edition')} label="Edition" hint={page.edition} />
+        <Text at={form.at('page')} label="Page" />
+        {page.figures.map((f, i) => (
+          <Figure key={f.key} at={form.at(`figures.${i}.value`)} label={f.label} unit={f.unit} />
+        ))}
+      </Cells>
+    </FormDialog>
+  );
+}
