@@ -22,6 +22,7 @@ import * as stores from '@cocotte/server/stores/service';
 import { Cook } from '@cocotte/testing/cook';
 import { InKitchen } from '@cocotte/testing/in-kitchen';
 import { readPage } from '@cocotte/testing/open-page';
+import { samplePlace } from '@cocotte/testing/place';
 import {
   crushedTomatoes,
   currantJelly,
@@ -83,6 +84,8 @@ export async function seedDemo(database: Database, now_ms: number): Promise<bool
   );
 }
 
+/** Alder Crossing, 2,350 ft. */
+const ALTITUDE_M = 716.28;
 /** Longest the seed may take, on a slow machine too. */
 const SEEDING_MS = 300_000;
 
@@ -104,17 +107,15 @@ async function seedWithin(
     const id = await addKitchen(
       trx,
       {
-        ...newKitchenSettings('Wrenfold Kitchen', { zone: ZONE, altitude_m: 716.28 }),
+        ...newKitchenSettings('Wrenfold Kitchen', { zone: ZONE, altitude_m: ALTITUDE_M }),
         demo: true,
         hourlyRate: '18.00',
         makerName: 'Wrenfold Kitchen',
         makerAddress: '12 Mill Lane, Alder Crossing',
-        jurisdiction: {
+        jurisdiction: samplePlace({
           name: 'Alder County cottage food (made up for the demo)',
-          statement: 'Made in a home kitchen that is not inspected.',
           source: 'made up for the demo',
-          confirmedOn: '2026-03-01',
-        },
+        }),
         thermometerError_C: 0.2,
         pots: DEMO_POTS,
         canners: DEMO_CANNERS,
@@ -134,7 +135,9 @@ async function seedWithin(
   for (const item of Object.values(items)) await kitchen.run(stores.add, { body: item });
   for (const lot of Object.values(lots)) await kitchen.run(stores.receive, { body: lot });
   const ids = { jam: randomUUID(), beans: randomUUID(), tomatoes: randomUUID() };
-  for (const [id, recipe] of [
+  // The book and its pages are older than the first batch.
+  kitchen.now_ms = now_ms - 60 * 86_400_000;
+  for (const [recipeId, recipe] of [
     [ids.jam, plumJam],
     [ids.beans, waxBeans],
     [ids.tomatoes, crushedTomatoes],
@@ -143,20 +146,11 @@ async function seedWithin(
     [randomUUID(), strawberryJam],
     [randomUUID(), tomatoSalsa],
     [randomUUID(), sauerkraut],
-  ] as const)
-    await kitchen.run(addRecipe, { body: { id, recipe } });
-  // No page was open: they stand confirmed for the demo, and for nothing else.
-  for (const [recipeId, recipe] of [
-    [ids.jam, plumJam],
-    [ids.beans, waxBeans],
-    [ids.tomatoes, crushedTomatoes],
   ] as const) {
-    const body = readPage(recipe, 716.28);
-    if (!body) throw new Error(`${recipe.name} stands on no page`);
-    await kitchen.run(confirm, {
-      params: { recipeId },
-      body: { ...body, page: 'for the demo' },
-    });
+    await kitchen.run(addRecipe, { body: { id: recipeId, recipe } });
+    // No page was open: it stands confirmed for the demo, and for nothing else.
+    const body = readPage(recipe, ALTITUDE_M);
+    if (body) await kitchen.run(confirm, { params: { recipeId }, body: { ...body, page: 'for the demo' } });
   }
 
   const at = (back: number, clock: string) => {

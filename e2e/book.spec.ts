@@ -170,7 +170,14 @@ test('a change takes a recipe out of its authority, and the review says which; t
   await keep(page);
   await expect(page.getByText('may be cooked for sale')).toBeVisible();
 
-  // Refused food may be written down, and is never started.
+  // What was taken over anew is another formula: an owner reads it back before it is sold.
+  await expect(page.getByText(/was confirmed without white vinegar, 5 % \(4 c\)/)).toBeVisible();
+  await page.getByRole('button', { name: 'Start a batch' }).click();
+  await expect(page.getByRole('radio', { name: 'For sale' })).toHaveCount(0);
+  await expect(page.getByText('Not for sale:')).toBeVisible();
+  await page.getByRole('button', { name: 'Not now' }).click();
+
+  // Refused food may be written down, and cooked for the freezer or the table.
   await page.getByRole('link', { name: 'Change it' }).click();
   await page.getByRole('button', { name: 'Add an ingredient' }).click();
   await ingredient(page, 8).getByRole('combobox', { name: 'Ingredient' }).fill('olive oil');
@@ -179,7 +186,12 @@ test('a change takes a recipe out of its authority, and the review says which; t
   await expect(page.getByText('Refused: Oil holds oil.')).toBeVisible();
   await keep(page);
   await page.getByRole('button', { name: 'Start a batch' }).click();
-  await expect(page.getByRole('button', { name: 'Start the batch' })).toBeDisabled();
+  await expect(page.getByText('Not for sale, as a gift:')).toBeVisible();
+  await expect(
+    page.getByText(/they go into the refrigerator or the freezer, and are never released/),
+  ).toBeVisible();
+  await expect(page.getByRole('radio')).toHaveCount(2);
+  await page.getByRole('radio', { name: 'For home' }).check();
 });
 
 test('where everything goes: a picture and a table that say the same, of a plan and of what happened', async ({
@@ -261,7 +273,7 @@ test('cooked first, weighed as it goes in, and written down from the batch', asy
   await dialog.getByRole('textbox', { name: 'Code' }).fill('qui');
   await dialog.getByRole('button', { name: 'Open it' }).click();
   await page.getByRole('button', { name: 'Start cooking' }).click();
-  await expect(page.getByRole('radio', { name: 'For sale' })).toBeDisabled();
+  await expect(page.getByRole('radio', { name: 'For sale' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Start the batch' }).click();
   await page.getByRole('tab', { name: 'Steps' }).click();
   for (const [what, much] of [

@@ -26,6 +26,7 @@ import type { JarSizeId } from '@cocotte/core/jars';
 import { type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { Device } from './device.ts';
+import { samplePlace } from './place.ts';
 import { confirmAs } from './open-page.ts';
 import type { Client } from './test-server.ts';
 
@@ -113,7 +114,7 @@ export class Line {
         hourlyRate: '18.00',
         makerName: 'Test Kitchen',
         makerAddress: '1 Road, Town',
-        jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
+        jurisdiction: samplePlace({ statement: 'Made at home.', confirmedOn: '2026-01-01' }),
       },
     });
     await confirmAs(client, line.recipeId, own);

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { type BatchEvent, type LineMass, type Receipt, fold, lineMasses } from '@cocotte/core/batches';
 import { assess, gate } from '@cocotte/core/checks';
 import { labelContent, lotCode } from '@cocotte/core/labels';
+import { noPlace } from '@cocotte/core/kitchen';
 import { addDays, canonicalJson } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
 import { chainHash, clientHash, project } from '@cocotte/server/batches/chain';
@@ -81,7 +82,7 @@ export function tenYearBatch(
       locale: 'en-US',
       makerName: 'Kitchen',
       makerAddress: 'Town',
-      jurisdiction: { name: '', statement: 'x', source: '', confirmedOn: null },
+      jurisdiction: { ...noPlace(), statement: 'x' },
     },
     size,
   );

@@ -4,12 +4,27 @@ import {
   type LabelContent,
   PURPOSES,
   type StartedBody,
+  type StartKeys,
 } from '@cocotte/core/batches';
+import { PLACE_RULES } from '@cocotte/core/kitchen';
 import type { JarsWanted } from '@cocotte/core/recipes';
 import { ITEM_KINDS } from '@cocotte/core/stores';
 import { costsRule } from '../kitchen/costs.ts';
 import { jarSizeRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
-import { type Rule, choice, day, decimal, figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
+import {
+  type Rule,
+  choice,
+  day,
+  decimal,
+  figure,
+  flag,
+  instant,
+  list,
+  maybe,
+  shape,
+  text,
+  uuid,
+} from '../rules.ts';
 
 /** The rules of a body, one for each shape it ever had; the last is today's. */
 export type Shapes<T> = readonly [...Rule<unknown>[], Rule<T>];
@@ -72,7 +87,9 @@ export const labels = {
   first: shape<Omit<LabelContent, 'directions'>>(labelFields as never),
   today: shape<LabelContent>({ ...labelFields, directions: text({ max: 200 }) } as never),
 };
-const startedFields: { [K in keyof Omit<StartedBody, 'potId' | 'equipment'>]-?: Rule<StartedBody[K]> } = {
+const startedFields: {
+  [K in keyof Omit<StartedBody, 'potId' | 'equipment' | 'keys'>]-?: Rule<StartedBody[K]>;
+} = {
   recipeId: uuid,
   recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),
   recipe: recipeRule,
@@ -122,15 +139,35 @@ const startedFields: { [K in keyof Omit<StartedBody, 'potId' | 'equipment'>]-?: 
   ),
 };
 const thing = shape<{ id: string; name: string }>({ id: text({ max: 60 }), name: text({ max: 80 }) });
+const withEquipment = {
+  ...startedFields,
+  potId: maybe(thingId),
+  equipment: shape<StartedBody['equipment']>({
+    pots: list(thing, { max: 100 }),
+    canners: list(thing, { max: 100 }),
+  }),
+};
+const keys = shape<StartKeys>({
+  page: maybe(
+    shape<NonNullable<StartKeys['page']>>({
+      subject: text({ max: 400 }),
+      edition: text({ max: 120 }),
+      page: text({ max: 120 }),
+      personId: uuid,
+      confirmedAt: instant,
+      demo: flag,
+    }),
+  ),
+  place: shape<StartKeys['place']>({
+    id: text({ max: 40 }),
+    name: text({ max: 120 }),
+    version: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+    rule: choice(PLACE_RULES),
+  }),
+});
 /** What a batch is started with, in every shape it ever had. */
 export const started: Shapes<StartedBody> = [
   shape<never>(startedFields as never),
-  shape<StartedBody>({
-    ...startedFields,
-    potId: maybe(thingId),
-    equipment: shape<StartedBody['equipment']>({
-      pots: list(thing, { max: 100 }),
-      canners: list(thing, { max: 100 }),
-    }),
-  }),
+  shape<never>(withEquipment as never),
+  shape<StartedBody>({ ...withEquipment, keys: maybe(keys) }),
 ];

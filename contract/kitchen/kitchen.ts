@@ -1,4 +1,14 @@
-import type { Canner, JurisdictionProfile, Kitchen, Pot } from '@cocotte/core/kitchen';
+import {
+  type Canner,
+  type Jurisdiction,
+  type JurisdictionProfile,
+  type Kitchen,
+  PLACE_POINTS,
+  PLACE_RULES,
+  type PlaceRule,
+  type Pot,
+  type TickedPoint,
+} from '@cocotte/core/kitchen';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/heat';
 import { endpoint } from '../endpoint.ts';
 import { costsRule } from './costs.ts';
@@ -17,11 +27,40 @@ import {
   uuid,
 } from '../rules.ts';
 
+const placeRule = shape<PlaceRule>({ rule: choice(PLACE_RULES), why: text({ max: 400 }) });
+const rules = shape<Jurisdiction>({
+  id: text({ min: 1, max: 40 }),
+  name: text({ min: 1, max: 120, name: 'The place' }),
+  version: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+  fromMemory: flag,
+  source: text({ max: 300 }),
+  foods: shape<Jurisdiction['foods']>({
+    'fruit spread': placeRule,
+    'acid food': placeRule,
+    'acidified food': placeRule,
+    'fermented food': placeRule,
+  }),
+  phLimit: maybe(figure({ min: 0, max: 4.6, name: 'The highest pH', why: 'No place allows more than 4.6.' })),
+  outlets: list(text({ min: 1, max: 60 }), { max: 12 }),
+  ceiling: maybe(
+    shape<NonNullable<Jurisdiction['ceiling']>>({
+      amount: decimal({ min: 0, max: 100_000_000, name: 'The ceiling' }),
+      currency: text({ min: 3, max: 3 }),
+    }),
+  ),
+  training: text({ max: 200 }),
+  registration: text({ max: 200 }),
+  statement: text({ max: 300 }),
+});
 const jurisdiction = shape<JurisdictionProfile>({
   name: text({ max: 120 }),
   statement: text({ max: 300 }),
   source: text({ max: 200 }),
   confirmedOn: maybe(day),
+  rules: maybe(rules),
+  points: list(shape<TickedPoint>({ point: choice(PLACE_POINTS), tickedOn: day, renewsOn: maybe(day) }), {
+    max: 6,
+  }),
 });
 
 /** Rule of an IANA time zone; whether it exists is asked of the platform by the server. */

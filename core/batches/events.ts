@@ -1,5 +1,5 @@
 import type { AcidityReading } from '../acid/index.ts';
-import { type CostSettings, plainCosts } from '../kitchen/index.ts';
+import { type CostSettings, type PlaceRule, plainCosts } from '../kitchen/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recipes/index.ts';
 import type { RouteToSale } from '../review/index.ts';
@@ -25,6 +25,20 @@ export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'sampled',
   'gifted',
 ];
+
+/** What a batch for sale was started on: the page somebody read, and the place that allows it. */
+export interface StartKeys {
+  /** The newest reading of the page; null where the authority stands on none. */
+  page: {
+    subject: string;
+    edition: string;
+    page: string;
+    personId: string;
+    confirmedAt: string;
+    demo: boolean;
+  } | null;
+  place: { id: string; name: string; version: number; rule: PlaceRule['rule'] };
+}
 
 /** What was decided when the batch began. Holds every value later figures rest on; nothing is looked up again. */
 export interface StartedBody {
@@ -66,6 +80,8 @@ export interface StartedBody {
   potId: string | null;
   /** The kitchen's pots and canners then, by the ids under which later entries name them. */
   equipment: { pots: { id: string; name: string }[]; canners: { id: string; name: string }[] };
+  /** The proof it was started for sale on; null for another purpose, and before two keys were asked for. */
+  keys: StartKeys | null;
   /** What was expected to come out; null where nothing could be said. */
   expected: {
     pints: number;
@@ -85,6 +101,7 @@ export function upgradeStarted(body: StartedBody): StartedBody {
     expected: null,
     potId: null,
     equipment: { pots: [], canners: [] },
+    keys: null,
   } as const;
   return {
     ...first,

@@ -19,6 +19,7 @@ export {
   type SequencedEvent,
   type SetAsideReason,
   type StartedBody,
+  type StartKeys,
   DECISION_TYPES,
   PURPOSES,
   SET_ASIDE_REASONS,

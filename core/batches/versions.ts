@@ -9,7 +9,10 @@ const place = { outletId: null, potId: null };
  * forever: entries are stored as they came, and brought up to date whenever they are read.
  */
 const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } = {
-  'batch.started': [body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body })],
+  'batch.started': [
+    body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body }),
+    body => ({ keys: null, ...body }),
+  ],
   'lot.drawn': [body => ({ used: null, ...body })],
   'jars.released': [body => ({ named: [], ...body })],
   'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
@@ -27,7 +30,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
 
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
-  'batch.started': 2,
+  'batch.started': 3,
   'lot.drawn': 2,
   'draw.reversed': 1,
   'lots.returned': 1,
@@ -71,7 +74,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 5;
+export const RECORD_SHAPE = 6;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -113,6 +116,7 @@ type Usual =
   | 'outletId'
   | 'potId'
   | 'equipment'
+  | 'keys'
   | 'instrumentId'
   | 'calibration'
   | 'cannerId'

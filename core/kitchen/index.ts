@@ -6,5 +6,20 @@ export {
   type Role,
   ROLES,
   mayAct,
+  noPlace,
 } from './kitchen.ts';
 export { type Burner, type CostSettings, type CostingMethod, COSTING_METHODS, plainCosts } from './costs.ts';
+export { JURISDICTIONS } from './data/jurisdictions.ts';
+export {
+  type Jurisdiction,
+  PLACE_FOODS,
+  PLACE_POINTS,
+  PLACE_RULES,
+  type PlaceFault,
+  placeFault,
+  type PlacePoint,
+  type PlaceRule,
+  POINT_WORDS,
+  pointsOf,
+  type TickedPoint,
+} from './jurisdiction.ts';

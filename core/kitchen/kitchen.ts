@@ -1,4 +1,5 @@
 import type { CostSettings } from './costs.ts';
+import type { Jurisdiction, TickedPoint } from './jurisdiction.ts';
 import type { Habits } from '../measure/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 
@@ -17,7 +18,21 @@ export interface JurisdictionProfile {
   source: string;
   /** The day on which the owner last checked it, or null when never. */
   confirmedOn: string | null;
+  /** What the place allows and asks, as the kitchen took it over and edited it; null before one was chosen. */
+  rules: Jurisdiction | null;
+  /** What of it the owner ticked, with the day and its end. */
+  points: TickedPoint[];
 }
+
+/** A profile of a kitchen that has chosen no place yet. */
+export const noPlace = (): JurisdictionProfile => ({
+  name: '',
+  statement: '',
+  source: '',
+  confirmedOn: null,
+  rules: null,
+  points: [],
+});
 
 /** A pot of the kitchen. */
 export interface Pot {

@@ -24,7 +24,14 @@ const kitchen = {
   locale: 'en-US',
   makerName: 'Test Kitchen',
   makerAddress: '1 Road, Town',
-  jurisdiction: { name: 'x', statement: 'Made at home.', source: 'x', confirmedOn: '2026-01-01' },
+  jurisdiction: {
+    name: 'x',
+    statement: 'Made at home.',
+    source: 'x',
+    confirmedOn: '2026-01-01',
+    rules: null,
+    points: [],
+  },
 };
 
 describe('lot code', () => {

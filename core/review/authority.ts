@@ -1,4 +1,4 @@
-import { type Figures, PLAIN_FIGURES } from '../measure/index.ts';
+import { dayText, type Figures, PLAIN_FIGURES } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
@@ -227,7 +227,7 @@ export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): R
     return {
       open: true,
       what: `${authority.kind === 'leaflet' ? "Set-maker's leaflet" : 'Tested publication'}, unchanged: ${authority.title}, ${authority.edition}, ${authority.part}.`,
-      why: `Checked on ${authority.checkedOn}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.`,
+      why: `Checked on ${dayText(authority.checkedOn, figures)}${authority.fromMemory ? '; recalled from memory, hold it against the book' : ''}.`,
       next: '',
       source: `${authority.title}, ${authority.edition}, ${authority.part}`,
     };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, sauerkraut, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
+import { following, written, writtenAs } from '../../testing/covers.ts';
 import {
   amountOf,
   lineOf,
@@ -11,58 +12,15 @@ import {
 } from '../../testing/recipe-lines.ts';
 import { libraryOf } from '../ingredients/index.ts';
 import { Fraction } from '../measure/index.ts';
-import { emptyRecipe, type Line, type Recipe } from '../recipes/index.ts';
+import { type Line, type Recipe } from '../recipes/index.ts';
 import { PROCESS_ENTRIES, type ProcessEntry, processEntry } from '../times/index.ts';
 import { formulaChanges, routeToSale } from './authority.ts';
 import { formulaOf } from './changes/change.ts';
 import { coverChanges, coverGrams } from './cover.ts';
-import { type Cover, COVERS } from './data/covers.ts';
+import { COVERS } from './data/covers.ts';
 
 const LIBRARY = new Map(libraryOf([]).map(i => [i.id, i]));
 const codes = (recipe: Recipe) => coverChanges(recipe).map(c => c.code);
-const following = (entryId: string): Recipe['authority'] => ({
-  grade: 'tested publication',
-  kind: 'publication',
-  title: 'USDA Complete Guide to Home Canning',
-  edition: '2015 revision',
-  year: 2015,
-  part: processEntry(entryId)?.source.part ?? '',
-  checkedOn: '2026-05-01',
-  fromMemory: true,
-  time: { kind: 'entry', entryId },
-});
-
-/** A recipe that does what a formula of an entry says, and nothing else. */
-function written(entry: ProcessEntry, cover: Cover): Recipe {
-  const where = cover.packed ? 'brine' : 'pot';
-  const food = cover.anyAcidFruit ? [{ ids: ['plum'], amount: '', main: true }] : cover.food;
-  const lines: Line[] = [
-    ...food.map(f => lineOf(f.ids[0] as string, f.amount || (f.main ? '5 lb' : '10 g'))),
-    ...cover.acid.map(a => lineOf(a.ids[0] as string, a.amount, a.ids[0], { where })),
-    ...(cover.water ? [lineOf('water', cover.water, 'water', { where })] : []),
-    ...(cover.oil ? [lineOf('oil', cover.oil)] : []),
-    ...(cover.starch ? [lineOf('canning-starch', cover.starch)] : []),
-    ...(cover.sugarForFruit > 0 ? [lineOf('sugar', '4 lb')] : []),
-    ...(entry.acidInEachPint ? [lineOf('bottled-lemon', '1 Tbsp', 'dose', { where: 'each jar' })] : []),
-    lineOf('canning-salt', '1 Tbsp'),
-  ];
-  return {
-    ...emptyRecipe(),
-    name: entry.product,
-    product: entry.products[0] as Recipe['product'],
-    setBy: cover.setBy[0] ?? 'not set',
-    method: {
-      cut: cover.cut[0] ?? 'chopped',
-      peel: cover.peel[0] ?? 'either',
-      strain: cover.strain[0] ?? 'unstrained',
-      liquid: entry.liquids[0] ?? 'none',
-      pack: entry.pack,
-    },
-    authority: following(entry.id),
-    lines,
-    makes: { size: 'pint', count: 8 },
-  };
-}
 const WRITTEN = PROCESS_ENTRIES.flatMap(entry =>
   (COVERS[entry.cleanFormOf ?? entry.id] ?? []).map(
     (cover, i) => [`${entry.id} ${i}`, written(entry, cover), cover] as const,
@@ -210,12 +168,9 @@ describe('what the published entries cover (USDA Complete Guide, 2015; from memo
   );
 });
 
-const first = (entryId: string): Recipe =>
-  written(processEntry(entryId) as ProcessEntry, COVERS[entryId]?.[0] as Cover);
-
 describe('ways past an entry that were tried', () => {
   it('whatever is typed first as tested, and taken over anew, is held against the entry', () => {
-    const eight = first('dill-pickles');
+    const eight = writtenAs('dill-pickles');
     const typed = withLines(
       withAmount(withAmount(eight, 'white-vinegar', '8 c'), 'water', '8 c'),
       lineOf('garlic', '1 clove', 'garlic', { where: 'each jar' }),
@@ -233,7 +188,7 @@ describe('ways past an entry that were tried', () => {
   });
 
   it('tomato sauce takes no onions, peppers, garlic, basil or oil, by any name and any role', () => {
-    const sauce = first('tomato-sauce');
+    const sauce = writtenAs('tomato-sauce');
     expect(routeToSale(sauce).open).toBe(true);
     for (const [name, over] of [
       ['onion', {}],
@@ -252,7 +207,7 @@ describe('ways past an entry that were tried', () => {
   });
 
   it('three cups of vegetables in 22 lb of tomatoes, and not six, in any mixture (guide 3; from memory)', () => {
-    const juice = { ...first('tomato-vegetable-juice') };
+    const juice = { ...writtenAs('tomato-vegetable-juice') };
     const plain = withoutLine(juice, 'celery');
     const mixed = (c: string, o: string) => withLines(plain, lineOf('celery', c), lineOf('onion', o));
     expect(codes(mixed('1 c', '2 c'))).toEqual([]);
@@ -264,7 +219,7 @@ describe('ways past an entry that were tried', () => {
   });
 
   it('sweet for sweet, hot for hot, onion for onion, weight for weight; not one for the other', () => {
-    const sauce = first('hot-tomato-pepper-sauce');
+    const sauce = writtenAs('hot-tomato-pepper-sauce');
     const peppers = (name: string, text: string) =>
       withLines(withoutLine(sauce, 'hot-pepper'), lineOf(name, text));
     expect(codes(peppers('jalapeno', '2 lb'))).toEqual([]);
@@ -276,7 +231,7 @@ describe('ways past an entry that were tried', () => {
   });
 
   it('dried spices are free to one part in a hundred of the pot; above it dried peppers, garlic and onion are fresh', () => {
-    const relish = first('pickle-relish');
+    const relish = writtenAs('pickle-relish');
     expect(codes(withLines(relish, lineOf('dried-garlic', '1 Tbsp')))).toEqual([]);
     expect(codes(withLines(relish, lineOf('dried-garlic', '1 1/2 c')))).toEqual(['spice-as-fresh']);
     // Where the entry has peppers, they count among them.
@@ -288,22 +243,22 @@ describe('ways past an entry that were tried', () => {
   it('bottled juice may stand in for vinegar, vinegar never for juice', () => {
     const swap = (recipe: Recipe, from: string, to: string, text: string) =>
       withLines(withoutLine(recipe, from), lineOf(to, text));
-    expect(codes(swap(first('pickle-relish'), 'white-vinegar', 'bottled-lemon', '4 c'))).toEqual([]);
-    expect(codes(swap(first('tomatillo-salsa'), 'bottled-lemon', 'white-vinegar', '1 c'))).toEqual([
+    expect(codes(swap(writtenAs('pickle-relish'), 'white-vinegar', 'bottled-lemon', '4 c'))).toEqual([]);
+    expect(codes(swap(writtenAs('tomatillo-salsa'), 'bottled-lemon', 'white-vinegar', '1 c'))).toEqual([
       'vinegar-for-juice',
     ]);
-    expect(codes(swap(first('tomatillo-salsa'), 'bottled-lemon', 'fresh-lemon', '1 c'))).toContain(
+    expect(codes(swap(writtenAs('tomatillo-salsa'), 'bottled-lemon', 'fresh-lemon', '1 c'))).toContain(
       'less-acid',
     );
-    expect(codes(swap(first('pickle-relish'), 'white-vinegar', 'homemade-vinegar', '4 c'))).toContain(
+    expect(codes(swap(writtenAs('pickle-relish'), 'white-vinegar', 'homemade-vinegar', '4 c'))).toContain(
       'less-acid',
     );
     // Of a range the least counts.
-    expect(codes(withAmount(first('pickle-relish'), 'white-vinegar', '3-5 c'))).toEqual(['less-acid']);
+    expect(codes(withAmount(writtenAs('pickle-relish'), 'white-vinegar', '3-5 c'))).toEqual(['less-acid']);
   });
 
   it('a reduced-sugar spread inherits no jam time, and no spread holds what is not safely acid', () => {
-    const jam = first('jam-no-pectin-5');
+    const jam = writtenAs('jam-no-pectin-5');
     expect(routeToSale(jam).open).toBe(true);
     expect(codes(withAmount(jam, 'sugar', '2 lb'))).toEqual(['reduced-sugar']);
     expect(
@@ -337,7 +292,7 @@ describe('ways past an entry that were tried', () => {
     expect(coverChanges(dose('bottled-lemon', '2 tsp'))[0]?.next).toMatch(
       /1 tablespoon of bottled lemon juice or 0.25 teaspoon of citric acid, or 2 tablespoons/,
     );
-    const figs = first('figs');
+    const figs = writtenAs('figs');
     const vinegar = withLines(
       withoutLine(figs, 'dose'),
       lineOf('white-vinegar', '2 Tbsp', 'dose', { where: 'each jar' }),

@@ -19,3 +19,5 @@ export {
   pageOf,
   unprovenFault,
 } from './page.ts';
+export { coldText, type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
+export { COVERS, type Cover } from './data/covers.ts';

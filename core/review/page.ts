@@ -264,7 +264,7 @@ function readOff(page: Page, confirmations: readonly Confirmation[]): Map<string
   return new Map(inOrder.flatMap(c => c.figures.map(f => [f.key, f.value] as const)));
 }
 
-/** The newest confirmation of a page, or null. */
+/** The newest confirmation of a page, or null: what a batch that starts on it keeps as its proof. */
 export function confirmationOf(page: Page, confirmations: readonly Confirmation[]): Confirmation | null {
   return (
     confirmations

@@ -291,7 +291,7 @@ const FIXTURES: Record<string, Fixture> = {
   'recipes.confirmations': () => ({ allowed: empty }),
   'recipes.confirm': () => ({
     params: { recipeId: line.recipeId },
-    body: { id: randomUUID(), number: 1, edition: 'x', page: 'x', figures: [] },
+    body: { id: randomUUID(), number: 77, edition: 'x', page: 'x', figures: [] },
     allowed: a => a.status === 404 || empty(a),
   }),
   'recipes.export': () => ({ allowed: empty }),

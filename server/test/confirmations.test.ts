@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import {
   type ConfirmPage,
+  type KitchenSettings,
+  type Problem,
   addRecipe,
   changeKitchen,
   confirmPage,
@@ -8,12 +10,14 @@ import {
   readKitchen,
   startBatch,
 } from '@cocotte/contract';
-import type { Purpose } from '@cocotte/core/batches';
+import { type Purpose, fold } from '@cocotte/core/batches';
+import { JURISDICTIONS, noPlace, pointsOf } from '@cocotte/core/kitchen';
 import { factorForJars, type JarsWanted, type Recipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { Device } from '../../testing/device.ts';
 import { readPage } from '../../testing/open-page.ts';
+import { samplePlace } from '../../testing/place.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -22,9 +26,16 @@ let cook: Client;
 beforeAll(async () => {
   server = await TestServer.open();
   owner = await server.firstOwner();
+  await settle({});
   cook = await server.join(owner, 'cook', 'cy@test.example', true);
 });
 afterAll(() => server.close());
+
+/** Changes settings of the kitchen; it sells under the sample unless a test says otherwise. */
+async function settle(over: Partial<KitchenSettings>): Promise<void> {
+  const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+  await owner.ok(changeKitchen, { body: { ...settings, jurisdiction: samplePlace(), ...over } });
+}
 
 const ALTITUDE_M = 716.28;
 let codes = 0;
@@ -158,8 +169,7 @@ describe('before the first sale', () => {
     await owner.ok(startBatch, { body: startOf(kept) });
     const move = async (altitude_m: number) => {
       server.now_ms += 1000;
-      const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
-      await owner.ok(changeKitchen, { body: { ...settings, altitude_m } });
+      await settle({ altitude_m });
     };
     await move(2000);
     const refused = await owner.refused(startBatch, { body: startOf(kept) });
@@ -194,5 +204,47 @@ describe('before the first sale', () => {
     );
     await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
     await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+  });
+
+  it('the place is the second key: not chosen, not ticked, run out, not allowed, asking for an approval', async () => {
+    const jam = await keep(plumJam);
+    const tomatoes = await keep(crushedTomatoes);
+    for (const kept of [jam, tomatoes])
+      await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
+    const said = async (kept: typeof jam) => {
+      const answer = await owner.try(startBatch, { body: startOf(kept) });
+      return answer.status === 200 ? 'started' : (answer.body as Problem).errors[0]?.what;
+    };
+    await settle({ jurisdiction: noPlace() });
+    expect(await said(jam)).toBe('Nobody has said under whose rules this kitchen sells.');
+    await owner.ok(startBatch, { body: startOf(jam, 'home') });
+    await settle({ jurisdiction: samplePlace({ points: [] }) });
+    expect(await said(jam)).toMatch(
+      /not ticked yet are which kinds of food it allows, where it may be sold, /,
+    );
+    const rulesOf = (id: string) => JURISDICTIONS.find(j => j.id === id) ?? null;
+    const under = (id: string, renewsOn: string | null = null) => {
+      const rules = rulesOf(id);
+      const points = rules ? pointsOf(rules).map(point => ({ point, tickedOn: '2026-03-01', renewsOn })) : [];
+      return settle({ jurisdiction: samplePlace({ rules, points }) });
+    };
+    await under('us-oh');
+    expect([await said(jam), await said(tomatoes)]).toEqual([
+      'started',
+      'Ohio, cottage food production operation does not allow acidified food.',
+    ]);
+    await under('us-ky');
+    expect(await said(tomatoes)).toMatch(/asks for an approved process for acidified food\.$/);
+    await under('sample', '2026-11-23');
+    expect(await said(jam)).toMatch(/ran out on Nov 23, 2026\.$/);
+    await under('sample', '2026-11-24');
+    const view = await owner.ok(startBatch, { body: startOf(jam) });
+    // What it was started on stands in the record, whatever the settings say later.
+    await settle({ jurisdiction: noPlace() });
+    expect(fold(view.events).started?.keys).toMatchObject({
+      page: { subject: 'entry:jam-no-pectin-10', page: 'p. 12', demo: false, personId: owner.personId },
+      place: { id: 'sample', version: 1, rule: 'allowed' },
+    });
+    await settle({});
   });
 });

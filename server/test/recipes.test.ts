@@ -165,7 +165,7 @@ describe('authority', () => {
     await owner.ok(startBatch, { body: { ...body, batchId: randomUUID() } });
   });
 
-  it('refused food is kept but never started, whatever the purpose', async () => {
+  it('refused food is kept, cooked for the freezer or the table, and never for sale or as a gift', async () => {
     const oily: Recipe = {
       ...waxBeans,
       name: 'Beans in oil',
@@ -174,11 +174,18 @@ describe('authority', () => {
     };
     const id = await add(oily);
     expect((await owner.ok(readRecipe, { params: { recipeId: id } })).recipe.foodClass).toBe('refused');
-    for (const purpose of ['sale', 'home', 'gift', 'trial'] as const) {
+    for (const purpose of ['sale', 'gift'] as const) {
       const refused = await owner.refused(startBatch, {
         body: { ...new Line(owner, oily, 'pint', 8).startBody(purpose), batchId: randomUUID(), recipeId: id },
       });
       expect(refused.code).toBe('refused-food');
+    }
+    for (const purpose of ['home', 'trial'] as const) {
+      const view = await owner.ok(startBatch, {
+        body: { ...new Line(owner, oily, 'pint', 8).startBody(purpose), batchId: randomUUID(), recipeId: id },
+      });
+      // No jar of it has a time: none is ever released.
+      expect(fold(view.events).started?.times).toEqual([]);
     }
   });
 

@@ -20,6 +20,8 @@ import {
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { Device } from '../../testing/device.ts';
+import { confirmAs } from '../../testing/open-page.ts';
+import { samplePlace } from '../../testing/place.ts';
 import { Line } from '../../testing/line.ts';
 import { Client, TestServer } from '../../testing/test-server.ts';
 import { addMembership, removeMembership } from '../src/kitchen/outside.ts';
@@ -249,9 +251,16 @@ describe('a kitchen that is not set up', () => {
     );
     expect((await owner.refused(startBatch, { body: opened.startBody() })).code).toBe('kitchen-not-set-up');
     await owner.ok(changeKitchen, {
-      body: { ...settings, zone: 'America/Denver', altitude_m: 0, version: 1 },
+      body: {
+        ...settings,
+        zone: 'America/Denver',
+        altitude_m: 0,
+        version: 1,
+        jurisdiction: samplePlace(),
+      },
     });
     expect((await owner.ok(readKitchen)).placed).toBe(true);
+    await confirmAs(owner, opened.recipeId, opened.recipe);
     await opened.start();
     owner.kitchenId = '';
   });

@@ -1,4 +1,4 @@
-import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
+import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
 
 /** What a browser has and Node has not, as little of it as the interface's own units ask for. */
 export function standInStorage(): Map<string, string> {
@@ -23,7 +23,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   hourlyRate: '0',
   makerName: '',
   makerAddress: '',
-  jurisdiction: { name: '', statement: '', source: '', confirmedOn: null },
+  jurisdiction: noPlace(),
   thermometerError_C: 0,
   pots: [],
   canners: [],

@@ -190,7 +190,14 @@ describe('the settings of a kitchen', () => {
     hourlyRate: '18.5',
     pots: [{ id: 'pan', name: 'Pan', capacity_mL: 9463.52946, diameter_mm: 381, boilOff_gPerMin: 60.5 }],
     canners: [{ id: 'c', name: 'Canner', kind: 'boiling water', holds: { 'half-pint': 8, pint: 7 } }],
-    jurisdiction: { name: 'County', statement: 'Made here.', source: 'a letter', confirmedOn: '2026-03-01' },
+    jurisdiction: {
+      name: 'County',
+      statement: 'Made here.',
+      source: 'a letter',
+      confirmedOn: '2026-03-01',
+      rules: null,
+      points: [],
+    },
     costs: {
       ...kitchen.costs,
       burners: [

@@ -4,15 +4,23 @@ import type { StartedBody } from '@cocotte/core/batches';
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { lotCode } from '@cocotte/core/labels';
-import { type Fault, Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
+import { Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
 import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
 import { forecast } from '@cocotte/core/forecast';
 import { JAR_SIZES, jarSize, pintsOf } from '@cocotte/core/jars';
 import { type Recipe, factorForJars, planPots, scaleOff } from '@cocotte/core/recipes';
-import { processFor, reviewFaults, routeToSale, unprovenFault } from '@cocotte/core/review';
+import {
+  type Confirmation,
+  confirmationOf,
+  pageOf,
+  processFor,
+  purposeFaults,
+  routeToSale,
+  unprovenFault,
+} from '@cocotte/core/review';
 import { type ScheduledTime, steamFault } from '@cocotte/core/times';
 import { type Call } from '../house/mount.ts';
-import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { selectConfirmations } from '../recipes/confirmations.ts';
 import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
@@ -36,15 +44,6 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         why: 'The processing time follows from its altitude, and the day of the batch from its time zone.',
         next: 'An owner enters both in the settings of the kitchen; then start the batch.',
       });
-    const refusal = reviewFaults(recipe, kitchen).find(f => f.level === 'refused');
-    if (refusal)
-      throw problem(422, {
-        code: 'refused-food',
-        what: refusal.what,
-        why: `${refusal.why} ${refusal.source}.`,
-        next: refusal.next,
-        path: 'recipeId',
-      });
     const pot = kitchen.pots.find(p => p.id === body.potId) ?? null;
     if (body.potId !== null && !pot)
       throw problem(422, {
@@ -54,33 +53,22 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         next: 'Choose another pot.',
         path: 'potId',
       });
-    const route = routeToSale(recipe, kitchen);
-    if (body.purpose === 'sale' && !route.open) {
-      throw problem(422, {
-        code: 'no-route',
-        what: route.what,
-        why: route.why,
-        next: route.next || 'Cook it for home, as a gift or as a trial.',
-        path: 'purpose',
-      });
-    }
     const sizes = [...new Set(body.jars.filter(j => j.count > 0).map(j => j.size))];
+    const confirmed = body.purpose === 'sale' ? await selectConfirmations(trx, kitchenId) : [];
+    const madeOn = dayOf(decidedAt_ms(call, body.stamp), kitchen.zone);
+    const fault = purposeFaults(recipe, { kitchen, sizes, confirmations: confirmed, today: madeOn })[
+      body.purpose
+    ];
+    if (fault) {
+      const { size, ...words } = fault;
+      throw problem(422, { ...words, path: size === null ? 'purpose' : `jars.${size}` });
+    }
+    const route = routeToSale(recipe, kitchen);
     const answers = sizes.map(size => ({
       size,
       answer: processFor(recipe, size, kitchen.altitude_m, kitchen),
     }));
-    const refused: Fault[] = answers.flatMap(({ size, answer }) =>
-      answer.ok
-        ? []
-        : [{ path: `jars.${size}`, code: 'no-time', what: answer.what, why: answer.why, next: answer.next }],
-    );
-    // A recipe without any time may be cooked as a trial; a jar size outside the recipe's authority may not be cooked at all.
-    if (refused.length > 0 && !(body.purpose === 'trial' && !route.open))
-      throw new HttpProblem(422, 'no-time', refused);
     const times = answers.flatMap(({ answer }) => (answer.ok ? [answer.time] : []));
-    const confirmed = body.purpose === 'sale' ? await selectConfirmations(trx, kitchenId) : [];
-    const unproven = body.purpose === 'sale' ? unprovenFault(recipe, kitchen, times, confirmed) : null;
-    if (unproven) throw problem(422, { code: 'page-unconfirmed', ...unproven, path: 'purpose' });
     // Steam is chosen load by load; a batch that no load of could take is a slip.
     const unfit = body.heat === 'steam' ? times.map(steamFault) : [];
     if (unfit.length > 0 && unfit.every(f => f !== null))
@@ -103,7 +91,6 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
     const plan = recipe.sketch
       ? { pots: 1, each: factor.toFraction(), overridden: false, reasons: [] }
       : planPots(recipe, factor, pot, body.doublePectin);
-    const madeOn = dayOf(decidedAt_ms(call, body.stamp), kitchen.zone);
     const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
     await freezeVersion(trx, kitchenId, body.recipeId, body.recipeVersion, madeOn);
     return {
@@ -132,7 +119,12 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
         answer.ok ? [] : [{ size, what: answer.what, why: answer.why }],
       ),
       route,
-      phLimit: recipe.authority.grade === 'letter' ? Math.min(PH_LIMIT, recipe.authority.maxPh) : PH_LIMIT,
+      phLimit: Math.min(
+        PH_LIMIT,
+        recipe.authority.grade === 'letter' ? recipe.authority.maxPh : PH_LIMIT,
+        (body.purpose === 'sale' && kitchen.jurisdiction.rules?.phLimit) || PH_LIMIT,
+      ),
+      keys: body.purpose === 'sale' ? keysOf(recipe, kitchen, confirmed) : null,
       heat: body.heat,
       pots: { count: plan.pots, each: plan.each, overridden: plan.overridden, reasons: plan.reasons },
       potId: body.potId,
@@ -143,6 +135,30 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, body.jars, kitchen, pot),
     };
   });
+}
+
+/** The proof of both keys, as it stood when they were turned. */
+function keysOf(recipe: Recipe, kitchen: Kitchen, confirmed: readonly Confirmation[]): StartedBody['keys'] {
+  const { rules } = kitchen.jurisdiction;
+  if (!rules || recipe.foodClass === 'refused') return null;
+  const page = pageOf(recipe, kitchen.altitude_m, kitchen);
+  const read = page && confirmationOf(page, confirmed);
+  return {
+    page: read && {
+      subject: read.subject,
+      edition: read.edition,
+      page: read.page,
+      personId: read.personId,
+      confirmedAt: read.confirmedAt,
+      demo: read.demo,
+    },
+    place: {
+      id: rules.id,
+      name: rules.name,
+      version: rules.version,
+      rule: rules.foods[recipe.foodClass].rule,
+    },
+  };
 }
 
 /** What the batch is foreseen to fill: by the forecast of the pot or the pack, else the jars it was scaled for. */

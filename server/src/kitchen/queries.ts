@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
+import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
 import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
@@ -18,6 +18,7 @@ const fromRow = (row: {
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   demo: row.settings.demo ?? false,
+  jurisdiction: { ...noPlace(), ...row.settings.jurisdiction },
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],
   costs: row.settings.costs ?? plainCosts,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
-import { type Kitchen, plainCosts } from '@cocotte/core/kitchen';
+import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
 import { canonicalJson } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
 import type { Call, PorchCall } from '../house/mount.ts';
@@ -36,7 +36,7 @@ export function newKitchenSettings(
     hourlyRate: '0',
     makerName: '',
     makerAddress: '',
-    jurisdiction: { name: '', statement: '', source: '', confirmedOn: null },
+    jurisdiction: noPlace(),
     thermometerError_C: 0,
     pots: [],
     canners: [],

@@ -15,6 +15,7 @@ import { CallError, call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { CostFields } from './CostFields.tsx';
+import { PlaceSheet } from './PlaceSheet.tsx';
 import { EquipmentFields } from './EquipmentFields.tsx';
 import { settingsOf, settingsShape, settingsTexts } from './settings-form.ts';
 
@@ -143,7 +144,8 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
               <Text at={at('makerAddress')} label="Address" />
             </Cells>
           </Sheet>
-          <Sheet title="What the jurisdiction asks for">
+          <PlaceSheet kitchen={kitchen} />
+          <Sheet title="The sentence on the label">
             <Soft>
               Rules differ by place. Ask your local authority, and enter its sentence word for word.
             </Soft>

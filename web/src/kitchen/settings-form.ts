@@ -220,6 +220,7 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
       pricing: { markup_pct: v.markup_pct, margin_pct: v.margin_pct, wholesale_pct: v.wholesale_pct },
     },
     jurisdiction: {
+      ...before.jurisdiction,
       name: v.jurisdiction,
       statement: v.statement,
       source: v.source,

@@ -1,7 +1,7 @@
 import { confirmPage } from '@cocotte/contract';
 import { dayOf, dayText } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
-import { type Page, confirmationOf, pageOf } from '@cocotte/core/review';
+import { type Page, confirmationOf, pageFault, pageOf } from '@cocotte/core/review';
 import { Box, Button, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -33,7 +33,14 @@ export function PageProof({
   const [open, setOpen] = useState(false);
   const page = pageOf(recipe, kitchen.altitude_m, kitchen);
   if (!page || !data) return null;
-  const confirmed = confirmationOf(page, data.confirmations);
+  const fault = pageFault(
+    page,
+    page.figures.flatMap(f => (f.key.startsWith('minutes:') ? [f.key.slice('minutes:'.length)] : [])),
+    data.confirmations,
+    kitchen,
+  );
+  const newest = confirmationOf(page, data.confirmations);
+  const confirmed = fault ? null : newest;
   const by = data.confirmations.find(c => c.id === confirmed?.id)?.person ?? '';
   return (
     <Box sx={{ mt: 1.5, pt: 1.5, borderTop: 1, borderColor: 'rule.main' }}>
@@ -47,7 +54,7 @@ export function PageProof({
         </Typography>
       ) : (
         <Typography>
-          <Tag tone="live">{say('page.open')}</Tag> {say('page.open.why')}
+          <Tag tone="live">{say('page.open')}</Tag> {newest ? fault?.what : say('page.open.why')}
         </Typography>
       )}
       {owner ? (
@@ -116,10 +123,19 @@ function ConfirmDialog({
       </Typography>
       <Typography sx={{ mb: 2, color: 'text.secondary' }}>{say('page.how')}</Typography>
       <Cells wide="1fr 1fr" narrow="1fr" gap={1.5} mt={0}>
-        <Text at={form.at('edition')} label="Edition" hint={page.edition} />
+        <Text
+          at={form.at('edition')}
+          label="Edition"
+          hint={page.edition && say('page.edition', { edition: page.edition })}
+        />
         <Text at={form.at('page')} label="Page" />
         {page.figures.map((f, i) => (
-          <Figure key={f.key} at={form.at(`figures.${i}.value`)} label={f.label} unit={f.unit} />
+          <Figure
+            key={f.key}
+            at={form.at(`figures.${i}.value`)}
+            label={f.label.charAt(0).toUpperCase() + f.label.slice(1)}
+            unit={f.unit}
+          />
         ))}
       </Cells>
     </FormDialog>

@@ -3,9 +3,18 @@ import { PURPOSES, type Purpose } from '@cocotte/core/batches';
 import type { Pot } from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import type { JarsWanted, Recipe } from '@cocotte/core/recipes';
-import { type RouteToSale, processFor, reviewFaults, unprovenFault } from '@cocotte/core/review';
+import {
+  type Confirmation,
+  type RouteToSale,
+  coldText,
+  confirmationOf,
+  pageOf,
+  processFor,
+  purposeFaults,
+} from '@cocotte/core/review';
+import { dayOf } from '@cocotte/core/measure';
 import { steamFault } from '@cocotte/core/times';
-import { Box, Typography } from '@mui/material';
+import { Box, FormControlLabel, Radio, RadioGroup, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -18,7 +27,11 @@ import { call } from '../../shell/call.ts';
 import { OneOf } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
+import { Waiting } from '../../kit/Loaded.tsx';
+import { Caution, Soft, Tag } from '../../kit/parts.tsx';
+import { kitchenNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
 import { useConfirmations } from '../api.ts';
 
 const WORDS: Record<Purpose, string> = {
@@ -26,6 +39,13 @@ const WORDS: Record<Purpose, string> = {
   home: 'For home',
   gift: 'As a gift',
   trial: 'A trial: tasted and compared, never released',
+};
+
+const CLOSED: Record<Purpose, string> = {
+  sale: 'for sale',
+  home: 'for home',
+  gift: 'as a gift',
+  trial: 'as a trial',
 };
 
 /** Starts a batch for a purpose. The purpose stays: a jar never moves from home or trial to sale. */
@@ -58,21 +78,24 @@ export function StartDialog({
   const times = jars
     .map(j => processFor(recipe, j.size, kitchen.altitude_m, kitchen))
     .flatMap(a => (a.ok ? [a.time] : []));
-  /** Why it may not be sold, in the order of the keys: the authority, then the page. */
-  const notForSale = !route.open
-    ? route
-    : confirmed
-      ? unprovenFault(recipe, kitchen, times, confirmed.confirmations)
-      : null;
+  const faults = purposeFaults(recipe, {
+    kitchen,
+    sizes: jars.map(j => j.size),
+    confirmations: confirmed?.confirmations ?? [],
+    today: dayOf(kitchenNow(), kitchen.zone),
+  });
+  const possible = PURPOSES.filter(p => faults[p] === null);
   const form = useTyped(
     {
-      purpose: (route.open ? 'sale' : 'trial') as Purpose,
+      purpose: '' as Purpose | '',
       heat: 'boiling water' as 'boiling water' | 'steam',
     },
     () => ({}),
   );
   const { at } = form;
-  const refusal = reviewFaults(recipe, kitchen).find(f => f.level === 'refused');
+  /** What is chosen, or the first that is possible: for sale where both keys turn. */
+  const typed = form.typed('purpose');
+  const purpose: Purpose = typed !== '' && possible.includes(typed) ? typed : (possible[0] ?? 'trial');
   const hotFill = times.some(t => t.method === 'hot-fill-hold');
   const steamFaults = times.map(steamFault);
   const someInSteam = steamFaults.includes(null);
@@ -82,7 +105,7 @@ export function StartDialog({
   const [batchId] = useState(() => planId ?? v7());
   const client = useQueryClient();
   const navigate = useNavigate();
-  const start = form.submit(async ({ purpose, heat }) => {
+  const start = form.submit(async ({ heat }) => {
     const happened = await when.read();
     if (!happened) return;
     const view = await call(startBatch, {
@@ -110,24 +133,38 @@ export function StartDialog({
       action="Start the batch"
       // A choice of one tap is not something typed that could be lost.
       form={{ ...form, dirty: false }}
-      disabled={refusal !== undefined}
+      disabled={!confirmed || possible.length === 0}
       onClose={onClose}
       onSubmit={start}
     >
       <Typography sx={{ mb: 1, color: 'text.secondary' }}>
         The purpose stays with the jars. They get a lot code at once.
       </Typography>
-      <OneOf
-        at={at('purpose')}
-        label="Purpose"
-        hiddenLabel
-        of={PURPOSES.map(p => [p, WORDS[p]] as const)}
-        closed={notForSale ? ['sale'] : []}
-      />
-      {refusal && (
-        <Typography sx={{ color: 'ox.main' }}>
-          {refusal.what} {refusal.why} {refusal.next}
-        </Typography>
+      {confirmed ? (
+        <>
+          <RadioGroup
+            aria-label="Purpose"
+            value={purpose}
+            onChange={(_, value) => form.set('purpose', value as Purpose)}
+          >
+            {possible.map(p => (
+              <FormControlLabel
+                key={p}
+                value={p}
+                control={<Radio />}
+                label={WORDS[p]}
+                sx={{ minHeight: 46 }}
+              />
+            ))}
+          </RadioGroup>
+          {purpose === 'sale' && (
+            <Keys recipe={recipe} route={route} confirmations={confirmed.confirmations} />
+          )}
+          {times.length === 0 && purpose !== 'trial' && <Caution>{coldText(jars.map(j => j.size))}</Caution>}
+          <Closed faults={faults} />
+        </>
+      ) : (
+        <Waiting />
       )}
       {times.length > 0 && !hotFill && (
         <Box sx={{ mt: 1 }}>
@@ -146,14 +183,59 @@ export function StartDialog({
           )}
         </Box>
       )}
-      {notForSale && !refusal && (
-        <Typography sx={{ color: 'ox.main' }}>
-          Not for sale: {notForSale.what} {notForSale.why} {notForSale.next}
-        </Typography>
-      )}
       <Box sx={{ mt: 2 }}>
         <WhenFields when={when} />
       </Box>
     </FormDialog>
   );
+}
+
+/** The two keys of a batch for sale, each with its proof. */
+function Keys({
+  recipe,
+  route,
+  confirmations,
+}: {
+  recipe: Recipe;
+  route: RouteToSale;
+  confirmations: readonly Confirmation[];
+}) {
+  const { kitchen } = useHere();
+  const page = pageOf(recipe, kitchen.altitude_m, kitchen);
+  const read = page && confirmationOf(page, confirmations);
+  const { rules } = kitchen.jurisdiction;
+  const food = recipe.foodClass === 'refused' ? null : rules?.foods[recipe.foodClass];
+  return (
+    <Box component="ul" sx={{ m: 0, mb: 1.5, pl: 0, listStyle: 'none', '& li': { mb: 1 } }}>
+      <li>
+        <Tag tone="leaf">{say('key.process')}</Tag> {route.what}{' '}
+        {read && (
+          <Soft>
+            {say(read.demo ? 'page.demo' : 'page.confirmed')}: {read.edition}, {read.page}.
+          </Soft>
+        )}
+      </li>
+      <li>
+        <Tag tone="leaf">{say('key.place')}</Tag> {rules?.name}. <Soft>{food?.why}</Soft>
+      </li>
+    </Box>
+  );
+}
+
+/** Purposes that are not possible, each with its reason, said once. */
+function Closed({ faults }: { faults: ReturnType<typeof purposeFaults> }) {
+  const groups = new Map<string, Purpose[]>();
+  for (const p of PURPOSES) {
+    const what = faults[p]?.what;
+    if (what !== undefined) groups.set(what, [...(groups.get(what) ?? []), p]);
+  }
+  return [...groups].map(([what, purposes]) => {
+    const fault = faults[purposes[0] as Purpose];
+    return (
+      <Box key={what} role="note" sx={{ mt: 1, pl: 1.5, borderLeft: 4, borderColor: 'live.fill' }}>
+        <Soft>{say('purpose.closed', { which: purposes.map(p => CLOSED[p]).join(', ') })}</Soft>{' '}
+        <strong>{what}</strong> {fault?.why} {fault?.next}
+      </Box>
+    );
+  });
 }

@@ -1,0 +1,82 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { PLAIN_FIGURES } from '../measure/index.ts';
+import {
+  JURISDICTIONS,
+  type Jurisdiction,
+  PLACE_FOODS,
+  type PlacePoint,
+  noPlace,
+  placeFault,
+  pointsOf,
+} from './index.ts';
+
+const TODAY = '2026-11-26';
+const placeOf = (id: string): Jurisdiction => {
+  const found = JURISDICTIONS.find(j => j.id === id);
+  if (!found) throw new Error(id);
+  return found;
+};
+const ticked = (rules: Jurisdiction, renewsOn: string | null = null) => ({
+  rules,
+  points: pointsOf(rules).map(point => ({ point, tickedOn: '2026-03-01', renewsOn })),
+});
+const asked = (
+  profile: Parameters<typeof placeFault>[0],
+  foodClass: Parameters<typeof placeFault>[1]['foodClass'],
+  hasLetter = false,
+) => placeFault(profile, { foodClass, hasLetter }, TODAY, PLAIN_FIGURES)?.what ?? 'allowed';
+
+describe('the place', () => {
+  it('ships a neutral sample and six places, each from memory and saying where it is from', () => {
+    expect(JURISDICTIONS).toHaveLength(7);
+    expect(new Set(JURISDICTIONS.map(j => j.id)).size).toBe(7);
+    expect(JURISDICTIONS.filter(j => !j.fromMemory).map(j => j.id)).toEqual(['sample']);
+    for (const j of JURISDICTIONS) {
+      expect(j.source, j.id).not.toBe('');
+      for (const food of PLACE_FOODS) expect(j.foods[food].why, `${j.id} ${food}`).toMatch(/\.$/);
+      // No place lets food above 4.6 onto a shelf.
+      expect(j.phLimit ?? 4.6).toBeLessThanOrEqual(4.6);
+      // Where acidified food may be sold at all, the highest pH is named.
+      if (j.foods['acidified food'].rule !== 'not allowed') expect(j.phLimit, j.id).not.toBeNull();
+    }
+  });
+
+  it('nothing is sold before a place is chosen and every point that applies is ticked', () => {
+    expect(asked(noPlace(), 'fruit spread')).toBe('Nobody has said under whose rules this kitchen sells.');
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...JURISDICTIONS),
+        fc.constantFrom(...PLACE_FOODS),
+        fc.nat(),
+        (rules, food, n) => {
+          const whole = ticked(rules);
+          const gone = whole.points[n % whole.points.length]?.point as PlacePoint;
+          const said = asked({ rules, points: whole.points.filter(p => p.point !== gone) }, food, true);
+          expect(said).toMatch(
+            rules.foods[food].rule === 'not allowed' ? /does not allow/ : /not ticked yet are/,
+          );
+        },
+      ),
+    );
+  });
+
+  it('what was ticked holds until its last day, and no longer', () => {
+    const ends = (day: string) => asked(ticked(placeOf('sample'), day), 'fruit spread');
+    expect([ends('2026-11-26'), ends('2027-01-01')]).toEqual(['allowed', 'allowed']);
+    expect(ends('2026-11-25')).toMatch(/: which kinds of food it allows ran out on /);
+  });
+
+  it('a tested publication is no approval where the place asks for an approved process', () => {
+    const kentucky = ticked(placeOf('us-ky'));
+    expect(asked(kentucky, 'fruit spread')).toBe('allowed');
+    expect(asked(kentucky, 'acidified food')).toMatch(/asks for an approved process for acidified food\.$/);
+    expect(asked(kentucky, 'acidified food', true)).toBe('allowed');
+    expect(asked(ticked(placeOf('us-oh')), 'acidified food', true)).toMatch(
+      /does not allow acidified food\.$/,
+    );
+    expect(asked(ticked(placeOf('us-wi')), 'acidified food')).toBe('allowed');
+    for (const rules of JURISDICTIONS)
+      expect(asked(ticked(rules), 'refused', true)).toMatch(/refused food is sold nowhere/);
+  });
+});
