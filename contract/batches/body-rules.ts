@@ -3,6 +3,7 @@ import {
   type AtPlace,
   type Calibration,
   type CorrectableType,
+  ENDINGS,
   type Correction,
   type EventBodies,
   type EventType,
@@ -87,12 +88,32 @@ const grown = <T extends object, K extends keyof T>(
   shape<never>(first as never),
   shape<T>({ ...first, ...more } as unknown as { [P in keyof T]-?: Rule<T[P]> }),
 ];
-const stepBody = placed<EventBodies['step.done']>({ stepId: text({ min: 1, max: 40 }) });
+const part = text({ max: 60 });
+const stepBody = placed<EventBodies['step.started']>({ stepId: text({ min: 1, max: 40 }) });
+
+const solids = {
+  brix_pct: figure({
+    min: 0,
+    above: true,
+    max: 95,
+    name: 'The soluble solids in °Brix',
+    why: 'A refractometer for sugar reads up to 95, and nothing of a pot of fruit reads 0.',
+  }),
+  instrumentId: maybe(thingId),
+};
 
 /** Bodies of the facts that a correction may replace, in every shape they ever had. */
 const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'step.started': stepBody,
-  'step.done': stepBody,
+  'step.done': [
+    shape<never>({ stepId: text({ min: 1, max: 40 }) } as never),
+    shape<never>({ stepId: text({ min: 1, max: 40 }), ...place } as never),
+    shape<EventBodies['step.done']>({
+      stepId: text({ min: 1, max: 40 }),
+      ...place,
+      ended: maybe(choice(ENDINGS)),
+    }),
+  ],
   'line.weighed': placed<EventBodies['line.weighed']>({
     lineId,
     mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
@@ -116,19 +137,12 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   ],
   'temperature.read': [
     byPlace<never>({}),
-    byPlace<EventBodies['temperature.read']>({ ...place, instrumentId: maybe(thingId) }),
+    byPlace<never>({ ...place, instrumentId: maybe(thingId) }),
+    byPlace<EventBodies['temperature.read']>({ ...place, instrumentId: maybe(thingId), part }),
   ],
   'solids.read': [
-    shape<EventBodies['solids.read']>({
-      ...place,
-      brix_pct: figure({
-        min: 0,
-        max: 95,
-        name: 'The soluble solids in °Brix',
-        why: 'A refractometer for sugar reads from 0 to 95.',
-      }),
-      instrumentId: maybe(thingId),
-    }),
+    shape<never>({ ...place, ...solids } as never),
+    shape<EventBodies['solids.read']>({ ...place, ...solids, part }),
   ],
   'jars.filled': placed<EventBodies['jars.filled']>({
     size: jarSizeRule,
@@ -136,6 +150,11 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     jarLotId: maybe(uuid),
     lidLotId: maybe(uuid),
   }),
+  'jars.boiled': [
+    shape<EventBodies['jars.boiled']>({
+      minutes: figure({ min: 0, above: true, max: 180, name: 'The minutes' }),
+    }),
+  ],
   'dose.given': [doseBody],
   'dose.missed': [doseBody],
   'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],

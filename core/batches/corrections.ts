@@ -216,11 +216,21 @@ function improves(
       const read = then as EventBodies['temperature.read'] | undefined;
       return read === undefined
         ? event.body.where === 'jar'
-        : read.temp_C > event.body.temp_C || read.where !== event.body.where || moved_ms < 0;
+        : read.temp_C > event.body.temp_C ||
+            read.where !== event.body.where ||
+            (event.body.part !== '' && read.part === '') ||
+            moved_ms < 0;
+    }
+    case 'jars.boiled': {
+      const boiled = then as EventBodies['jars.boiled'] | undefined;
+      return boiled !== undefined && (boiled.minutes > event.body.minutes || moved_ms < 0);
     }
     case 'solids.read': {
       const read = then as EventBodies['solids.read'] | undefined;
-      return read !== undefined && (read.brix_pct > event.body.brix_pct || moved_ms < 0);
+      return (
+        read !== undefined &&
+        (read.brix_pct > event.body.brix_pct || (event.body.part !== '' && read.part === '') || moved_ms < 0)
+      );
     }
     default:
       return false;

@@ -187,6 +187,11 @@ export interface OutletBody {
   statementOfIdentity: string;
 }
 
+/** How the end of cooking was judged. Only what was read of the whole pot proves its solids. */
+export const ENDINGS = ['thermometer', 'cold plate', 'sheeting', 'time', 'volume or depth', 'look'] as const;
+/** A way to judge it ({@link ENDINGS}). */
+export type Ended = (typeof ENDINGS)[number];
+
 /** Where a jar goes that does not stand on the shelf. */
 export type ColdPlace = 'refrigerator' | 'freezer';
 
@@ -205,7 +210,8 @@ export interface EventBodies {
   'outlet.opened': OutletBody;
   'labels.printed': { jars: number[]; size: JarSizeId; stock: string; label: LabelContent };
   'step.started': AtPlace & { stepId: string };
-  'step.done': AtPlace & { stepId: string };
+  /** `ended`: how a cook step was seen to be done; null for steps that are not asked, and where nobody said. */
+  'step.done': AtPlace & { stepId: string; ended: Ended | null };
   'line.weighed': AtPlace & { lineId: string; mass_g: number };
   /** Something went in that the recipe does not name: cooked first, written down afterwards. */
   'line.added': { line: Line };
@@ -217,17 +223,21 @@ export interface EventBodies {
   'yield.explained': { reason: string };
   'temperature.read': AtPlace & {
     where: 'pot' | 'canner' | 'jar';
+    /** The separated part it was read in; empty for the whole pot. */
+    part: string;
     temp_C: number;
     instrumentId: string | null;
   };
-  /** Soluble solids of the whole pot, read by a refractometer. */
-  'solids.read': AtPlace & { brix_pct: number; instrumentId: string | null };
+  /** Soluble solids read by a refractometer, of the whole pot or of a separated part. */
+  'solids.read': AtPlace & { part: string; brix_pct: number; instrumentId: string | null };
   'jars.filled': AtPlace & {
     size: JarSizeId;
     jars: number[];
     jarLotId: string | null;
     lidLotId: string | null;
   };
+  /** Empty jars were boiled in water for so long, to be sterile. */
+  'jars.boiled': { minutes: number };
   'dose.given': { lineId: string; jars: number[] };
   'dose.missed': { lineId: string; jars: number[] };
   'canner.lit': { cannerId: string | null; burnerId: string | null };

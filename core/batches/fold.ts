@@ -54,9 +54,13 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const outlets = of('outlet.opened').map(s => ({ ...s.event.body, by: s.trace }));
 
   const steps: BatchState['steps'] = byName();
-  const step = (id: string) => (steps[id] ??= { started: null, done: null });
+  const step = (id: string) => (steps[id] ??= { started: null, done: null, ended: null });
   for (const s of of('step.started')) step(s.event.body.stepId).started ??= s.trace;
-  for (const s of of('step.done')) step(s.event.body.stepId).done ??= s.trace;
+  for (const s of of('step.done')) {
+    const at = step(s.event.body.stepId);
+    at.done ??= s.trace;
+    at.ended ??= s.event.body.ended;
+  }
 
   const weighed: BatchState['weighed'] = byName();
   for (const s of of('line.weighed')) {
@@ -132,12 +136,15 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     amendments,
     temperatures: of('temperature.read').map(({ event: { body }, trace }) => ({
       where: body.where,
+      part: body.part,
       temp_C: body.temp_C,
       outletId: body.outletId,
       potId: body.potId,
       by: trace,
     })),
+    boiled: of('jars.boiled').map(({ event: { body }, trace }) => ({ minutes: body.minutes, by: trace })),
     solids: of('solids.read').map(({ event: { body }, trace }) => ({
+      part: body.part,
       brix_pct: body.brix_pct,
       outletId: body.outletId,
       potId: body.potId,

@@ -18,6 +18,8 @@ export {
   type Purpose,
   type SequencedEvent,
   type SetAsideReason,
+  type Ended,
+  ENDINGS,
   type StartedBody,
   type StartKeys,
   DECISION_TYPES,

@@ -84,7 +84,7 @@ export function covered(state: Recorded): Process {
 
 /** The recipe cooked as far as it was: what was read in the pot stands for the temperature it was to reach. */
 function asCooked(recipe: Recipe, state: Pick<BatchState, 'temperatures'>): Recipe {
-  const read = state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C);
+  const read = state.temperatures.filter(t => t.where === 'pot' && t.part === '').map(t => t.temp_C);
   if (read.length === 0) return recipe;
   const hottest = Math.max(...read);
   const last = recipe.steps.findLast(s => s.target.kind === 'gel point' || s.target.kind === 'temperature');

@@ -10,6 +10,7 @@ import type {
   ColdPlace,
   CorrectableType,
   DrawnLot,
+  Ended,
   UsedDraw,
   EventBodies,
   GateEvidence,
@@ -130,7 +131,7 @@ export interface Note {
 export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
   draws: { drawId: string; by: Trace; lots: DrawnLot[]; used: UsedDraw | null }[];
-  steps: Names<{ started: Trace | null; done: Trace | null }>;
+  steps: Names<{ started: Trace | null; done: Trace | null; ended: Ended | null }>;
   /** Grams weighed of each line of the recipe, and the last entry that added to them. */
   weighed: Names<{ mass_g: number; by: Trace }>;
   /** Lines added while cooking; they stand among the recipe's too. */
@@ -138,9 +139,17 @@ export interface BatchState {
   /** Measures taken, by step; the last one counts. */
   measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
   yieldReasons: { reason: string; by: Trace }[];
-  temperatures: (AtPlace & { where: 'pot' | 'canner' | 'jar'; temp_C: number; by: Trace })[];
-  /** Soluble solids that a refractometer read of the pot. */
-  solids: (AtPlace & { brix_pct: number; by: Trace })[];
+  /** Temperatures; `part` names a separated part, empty for the whole pot. */
+  temperatures: (AtPlace & {
+    where: 'pot' | 'canner' | 'jar';
+    part: string;
+    temp_C: number;
+    by: Trace;
+  })[];
+  /** Soluble solids that a refractometer read. */
+  solids: (AtPlace & { part: string; brix_pct: number; by: Trace })[];
+  /** Empty jars that were boiled, to be sterile. */
+  boiled: { minutes: number; by: Trace }[];
   jars: JarState[];
   loads: LoadState[];
   /** Acidity that was read. The hours are reckoned from the lifting of the jar's own load; null before that. */

@@ -42,7 +42,7 @@ export function recipeFromBatch(state: BatchState): Recipe {
     : started.recipe.makes;
   const hottest = Math.max(
     -Infinity,
-    ...state.temperatures.filter(t => t.where === 'pot').map(t => t.temp_C),
+    ...state.temperatures.filter(t => t.where === 'pot' && t.part === '').map(t => t.temp_C),
   );
   const notes = state.notes.map(n => n.text).join('\n');
   const named = new Set(started.recipe.steps.flatMap(s => s.adds.map(a => a.lineId)));

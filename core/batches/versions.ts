@@ -17,10 +17,11 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
   'jars.released': [body => ({ named: [], ...body })],
   'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
   'step.started': [body => ({ ...place, ...body })],
-  'step.done': [body => ({ ...place, ...body })],
+  'step.done': [body => ({ ...place, ...body }), body => ({ ended: null, ...body })],
   'line.weighed': [body => ({ ...place, ...body })],
   'measure.taken': [body => ({ ...place, ...body })],
-  'temperature.read': [body => ({ ...place, instrumentId: null, ...body })],
+  'temperature.read': [body => ({ ...place, instrumentId: null, ...body }), body => ({ part: '', ...body })],
+  'solids.read': [body => ({ part: '', ...body })],
   'jars.filled': [body => ({ ...place, ...body })],
   'load.packed': [body => ({ cannerId: null, heat: null, ...body })],
   'jars.pressed': [body => ({ how: 'pressed', ...body })],
@@ -39,15 +40,16 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'labels.printed': 2,
   'outlet.opened': 1,
   'step.started': 2,
-  'step.done': 2,
+  'step.done': 3,
   'line.weighed': 2,
   'line.added': 1,
   'measure.taken': 2,
   'lot.used': 1,
   'yield.explained': 1,
-  'temperature.read': 2,
-  'solids.read': 1,
+  'temperature.read': 3,
+  'solids.read': 2,
   'jars.filled': 2,
+  'jars.boiled': 1,
   'dose.given': 1,
   'dose.missed': 1,
   'canner.lit': 1,
@@ -116,6 +118,8 @@ type Usual =
   | 'outletId'
   | 'potId'
   | 'equipment'
+  | 'ended'
+  | 'part'
   | 'keys'
   | 'instrumentId'
   | 'calibration'

@@ -94,6 +94,46 @@ describe('a spread', () => {
     });
   });
 
+  it('what a separated syrup reached never counts for the pot, by thermometer or refractometer', () => {
+    const batch = jam();
+    batch.fact('temperature.read', { where: 'pot', part: 'syrup', temp_C: 110 });
+    batch.fact('solids.read', {
+      part: 'syrup',
+      brix_pct: 72,
+      outletId: null,
+      potId: null,
+      instrumentId: null,
+    });
+    batch.fact('step.done', { stepId: 'boil', ended: 'cold plate' });
+    batch.drawAll().wait(5).fill(four);
+    expect(find(batch, 'gel')).toMatchObject({
+      met: false,
+      evidence: expect.stringMatching(/^What was read is of a part alone, and says nothing of the whole pot/),
+    });
+    expect(fold(batch.events).steps.boil?.ended).toBe('cold plate');
+    const whole = jam().fact('temperature.read', { where: 'pot', part: 'syrup', temp_C: 110 });
+    whole.fact('temperature.read', { where: 'pot', temp_C: 103 });
+    expect(find(whole.drawAll().wait(5).fill(four), 'gel')?.met).toBe(true);
+  });
+
+  it('a five-minute time asks that the empty jars were boiled, by the minutes of this altitude', () => {
+    const short: Recipe = { ...plumJam, authority: { grade: 'own', entryId: 'jam-no-pectin-5' } };
+    const filled = (...minutes: number[]) => {
+      const batch = new PaperBatch(short, [{ size: 'half-pint', count: 4 }]);
+      for (const m of minutes) batch.fact('jars.boiled', { minutes: m });
+      return find(batch.drawAll().fill(four), 'sterile');
+    };
+    // 10 minutes, and one more for each started thousand of 2,350 ft.
+    expect(filled()).toMatchObject({ met: false, jars: four });
+    expect(filled(10, 12)).toMatchObject({
+      met: false,
+      evidence: 'The empty jars were boiled 12 minutes; 13 are asked for here.',
+    });
+    expect(filled(13)).toMatchObject({ met: true, jars: null });
+    // Clean jars are enough from ten minutes on.
+    expect(find(jam().drawAll().fill(four), 'sterile')).toBeUndefined();
+  });
+
   it('of a tested publication or a letter is not asked for solids: its own end of cooking was tested', () => {
     const { time: _time, ...rest } = crushedTomatoes.authority as Extract<
       Recipe['authority'],

@@ -1,3 +1,4 @@
+import { sterilise_min } from '../heat/index.ts';
 import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
 import { numberText, rangesText } from '../measure/index.ts';
@@ -56,7 +57,10 @@ function ownSpread(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const { kitchen } = started;
   const cover = spreadCover(started.recipe);
-  const pot = state.temperatures.filter(t => t.where === 'pot');
+  // What a separated syrup reached says nothing of the fruit that goes back into it.
+  const pot = state.temperatures.filter(t => t.where === 'pot' && t.part === '');
+  const whole = state.solids.filter(r => r.part === '');
+  const ofPart = pot.length + whole.length === 0 && state.temperatures.length + state.solids.length > 0;
   const counting = pot.filter(t => inTime(t.by, lastFilled_ms(state)));
   const hottest = counting.reduce<(typeof pot)[number] | null>(
     (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
@@ -65,10 +69,9 @@ function ownSpread(state: BatchState): Condition[] {
   const gelPoint = tempBoth(started.gelPoint_C, kitchen);
   const atGel = hottest !== null && hottest.temp_C >= started.gelPoint_C - HALF_A_TENTH_C;
   const thick =
-    state.solids.find(
-      r => r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state)),
-    ) ?? null;
-  const late = pot.length + state.solids.length > 0;
+    whole.find(r => r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state))) ??
+    null;
+  const late = pot.length + whole.length > 0;
   return [
     condition({
       code: 'spread',
@@ -89,12 +92,49 @@ function ownSpread(state: BatchState): Condition[] {
           ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
           : late
             ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
-            : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
+            : ofPart
+              ? `What was read is of a part alone, and says nothing of the whole pot; the gel point here is ${gelPoint}.`
+              : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
       why: `Finished solids of ${SOLIDS_PCT} %, as at the gel point, are what an own spread borrows the published time on (a policy of this program, to be confirmed by the local authority); a cold plate proves no solids.`,
       next: `Log the temperature the pot reached, or the °Brix of a refractometer, with the time it was read. An own spread that stopped short is kept in the refrigerator.`,
       jars: null,
       against: hottest !== null,
       proof: thick ? [thick.by] : hottest ? [hottest.by] : [],
+    }),
+  ];
+}
+
+/**
+ * Whether the empty jars were sterile, where a time asks for it: five minutes at sea level do not make up for jars that are
+ * only clean.
+ *
+ * @source USDA Complete Guide (2015), guide 1, sterilisation of empty jars: 10 minutes, one more for each 1,000 ft (from memory)
+ */
+export function sterileConditions(state: BatchState, present: readonly JarState[]): Condition[] {
+  const { times, kitchen } = state.started as NonNullable<BatchState['started']>;
+  const asks = (jar: JarState) =>
+    times.some(t => t.jarSize === jar.size && t.jars === 'sterile' && t.method === 'boiling water');
+  const jars = present.filter(asks).map(j => j.number);
+  if (jars.length === 0) return [];
+  const least = sterilise_min(kitchen.altitude_m);
+  const longest = state.boiled.reduce<(typeof state.boiled)[number] | null>(
+    (most, b) => (most === null || b.minutes > most.minutes ? b : most),
+    null,
+  );
+  const met = longest !== null && longest.minutes >= least;
+  const n = (value: number) => numberText(value, kitchen);
+  return [
+    condition({
+      code: 'sterile',
+      title: 'Filled into sterile jars',
+      met,
+      evidence: longest
+        ? `The empty jars were boiled ${n(longest.minutes)} minutes; ${n(least)} are asked for here.`
+        : `Nobody entered that the empty jars were boiled; ${n(least)} minutes are asked for here.`,
+      why: 'A time under ten minutes at sea level was tested in sterile jars. USDA Complete Guide (2015), guide 1 (from memory).',
+      next: 'Enter how long they were boiled, or follow the same food in clean jars, which takes ten minutes and the band.',
+      jars: met ? null : jars,
+      proof: met && longest ? [longest.by] : [],
     }),
   ];
 }

@@ -50,6 +50,21 @@ describe('what went in against what the authority covers', () => {
     );
   });
 
+  it('a jar whose seal failed, refrigerated, may be the one that is read; it is not released itself', () => {
+    const batch = beans({});
+    const plain = gate(fold(batch.events)).releasable.length;
+    const failed = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]).cookWell();
+    failed.fact('jars.pressed', { sealed: [], failed: [5] });
+    failed.fact('jars.moved', { jars: [5], to: 'refrigerator' });
+    expect(open(failed)).toEqual(['ph-evidence']);
+    failed.readPh(3.6, { jar: 5 });
+    expect(open(failed)).toEqual([]);
+    const { releasable } = gate(fold(failed.events));
+    expect(releasable).not.toContain(5);
+    // No sealed jar had to be opened for it.
+    expect(releasable.length).toBe(plain);
+  });
+
   it('takes nothing that was only planned as proof', () => {
     const batch = new PaperBatch(waxBeans, [{ size: 'pint', count: 8 }]);
     const share = () => gate(fold(batch.events)).conditions.find(c => c.code === 'acid-share');

@@ -12,14 +12,11 @@ export { type Burner, type CostSettings, type CostingMethod, COSTING_METHODS, pl
 export { JURISDICTIONS } from './data/jurisdictions.ts';
 export {
   type Jurisdiction,
-  PLACE_FOODS,
-  PLACE_POINTS,
-  PLACE_RULES,
   type PlaceFault,
   placeFault,
-  type PlacePoint,
   type PlaceRule,
   POINT_WORDS,
   pointsOf,
   type TickedPoint,
 } from './jurisdiction.ts';
+export { PLACE_FOODS, PLACE_POINTS, PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';

@@ -1,16 +1,11 @@
 import { type Day, dayText, type Figures } from '../measure/index.ts';
+import { PLACE_POINTS, type PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';
 
-/** What a place says of a kind of food. A tested publication is no approval: `approved process` asks for one of its own. */
-export const PLACE_RULES = ['allowed', 'approved process', 'not allowed'] as const;
 /** What a place says of one kind of food, and why. */
 export interface PlaceRule {
   rule: (typeof PLACE_RULES)[number];
   why: string;
 }
-/** Kinds of food a place may allow: the classes of the review, but for what is refused everywhere. */
-export const PLACE_FOODS = ['fruit spread', 'acid food', 'acidified food', 'fermented food'] as const;
-/** A kind of food ({@link PLACE_FOODS}). */
-export type PlaceFood = (typeof PLACE_FOODS)[number];
 /** What a place says of each kind of food. */
 export type FoodRules = { [K in PlaceFood]: PlaceRule };
 
@@ -35,11 +30,6 @@ export interface Jurisdiction {
   /** Sentence on each label, word for word; empty for none. */
   statement: string;
 }
-
-/** What an owner ticks, point by point, after asking the authority. */
-export const PLACE_POINTS = ['foods', 'outlets', 'ceiling', 'training', 'registration', 'statement'] as const;
-/** A point of a profile ({@link PLACE_POINTS}). */
-export type PlacePoint = (typeof PLACE_POINTS)[number];
 
 /** A point as it was ticked: on which day, and until when it holds. */
 export interface TickedPoint {

@@ -57,6 +57,9 @@ describe('an entry of the record, in a sentence', () => {
       /^Filled jars 1-3, 3 pints\.$/,
     ],
     ['jars.filled', { size: 'pint', jars: [4], jarLotId: null, lidLotId: null }, /^Filled jar 4, 1 pint\.$/],
+    ['jars.boiled', { minutes: 13 }, /^Boiled the empty jars for 13 minutes\.$/],
+    ['temperature.read', { where: 'pot', temp_C: 105, part: 'syrup' }, /in the pot, of the syrup alone\.$/],
+    ['step.done', { stepId: 'crush', ended: 'cold plate' }, /Ended by cold plate\.$/],
     ['dose.given', { lineId: 'lemon', jars: [1, 2, 3] }, /^Bottled lemon juice into jars 1-3\.$/],
     ['dose.missed', { lineId: 'lemon', jars: [7] }, /^Bottled lemon juice missed in jar 7\.$/],
     [

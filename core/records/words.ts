@@ -31,6 +31,9 @@ export function eventWords(
   return words(event.type, event.body, recipe, habits);
 }
 
+/** Of a separated part, where it is not of the whole. */
+const ofPart = (part: string): string => (part ? `, of the ${part} alone` : '');
+
 function words(
   type: BatchEvent['type'],
   rawBody: unknown,
@@ -62,7 +65,7 @@ function words(
     case 'step.started':
       return `Began: ${step(e.body.stepId)}`;
     case 'step.done':
-      return `Done: ${step(e.body.stepId)}`;
+      return `Done: ${step(e.body.stepId)}${e.body.ended ? ` Ended by ${e.body.ended}.` : ''}`;
     case 'line.weighed':
       return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}.`;
     case 'line.added':
@@ -80,9 +83,11 @@ function words(
     case 'yield.explained':
       return `Yield: ${e.body.reason}`;
     case 'temperature.read':
-      return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}.`;
+      return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}${ofPart(e.body.part)}.`;
     case 'solids.read':
-      return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot.`;
+      return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot${ofPart(e.body.part)}.`;
+    case 'jars.boiled':
+      return `Boiled the empty jars for ${numberText(e.body.minutes, habits)} minutes.`;
     case 'jars.filled':
       return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}.`;
     case 'dose.given':

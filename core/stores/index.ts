@@ -18,7 +18,6 @@ export {
 } from './items.ts';
 export {
   type Condition,
-  type DrawUse,
   type JuiceKind,
   type Lot,
   type LotFacts,
@@ -33,13 +32,11 @@ export {
   TYPED_SOURCES,
   VALUE_RULES,
   contentsOf,
-  drawFault,
   lotFaults,
-  moreThanLot,
   plainFacts,
   typedFacts,
-  unfitFault,
 } from './lots.ts';
+export { type DrawUse, drawFault, moreThanLot, unfitFault } from './unfit.ts';
 export {
   type Balance,
   type Movement,

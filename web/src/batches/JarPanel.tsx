@@ -1,12 +1,18 @@
-import { Fraction, MM_PER_INCH, mixedText } from '@cocotte/core/measure';
+import { sterilise_min } from '@cocotte/core/heat';
+import { Fraction, MM_PER_INCH, mixedText, numberText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import { type Line, scaleRecipe } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { Switcher } from '../kit/controls.tsx';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Figure } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
 import { JarShelf } from '../kit/jars.tsx';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { Caution, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { useRead } from '../kit/readers.ts';
+import { useHere } from '../shell/session.tsx';
 import { AllBut } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
@@ -41,7 +47,10 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         {shelf.length > 0 ? <JarShelf jars={shelf} /> : <Soft>No jar is filled yet.</Soft>}
       </Sheet>
       <Columns>
-        <FillEntry batch={batch} when={when} />
+        <Stack>
+          <BoiledEntry batch={batch} when={when} />
+          <FillEntry batch={batch} when={when} />
+        </Stack>
         <Stack>
           {started.recipe.lines
             .filter(l => l.where === 'each jar')
@@ -53,6 +62,39 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       </Columns>
       <LoadList batch={batch} />
     </Stack>
+  );
+}
+
+/** Where a time keeps sterile jars, one tick that they were boiled, and how long. */
+function BoiledEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+  const { kitchen } = useHere();
+  const read = useRead();
+  const { times, kitchen: there } = batch.state.started as NonNullable<typeof batch.state.started>;
+  const least = sterilise_min(there.altitude_m);
+  const form = useTyped({ minutes: numberText(least, kitchen) }, () => ({
+    minutes: read.figure({ name: 'The minutes', min: 0, above: true, max: 180 }),
+  }));
+  const enter = form.submit(async v => {
+    await batch.enter([['jars.boiled', v]], when);
+  });
+  if (!times.some(t => t.jars === 'sterile' && t.method === 'boiling water')) return null;
+  const longest = Math.max(0, ...batch.state.boiled.map(b => b.minutes));
+  return (
+    <Sheet
+      title={say('jars.boiled.title')}
+      aside={
+        longest > 0 && (
+          <Tag tone={longest >= least ? 'leaf' : 'ox'}>{say('jars.boiled', { minutes: longest })}</Tag>
+        )
+      }
+    >
+      <Soft>{say('jars.boiled.why', { minutes: least })}</Soft>
+      {longest < least && (
+        <EntryForm form={form} action={say('jars.boiled.enter')} onSubmit={enter} tall>
+          <Figure at={form.at('minutes')} label={say('jars.boiled.for')} unit="minutes" />
+        </EntryForm>
+      )}
+    </Sheet>
   );
 }
 

@@ -1,13 +1,13 @@
 import type { LoadPhase } from '@cocotte/core/batches';
 import { clockText, rangesText } from '@cocotte/core/measure';
 import { steamFault, steamLoadFault } from '@cocotte/core/times';
-import { Box, Typography } from '@mui/material';
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { Switcher } from '../kit/controls.tsx';
 import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
-import type { OpenBatch } from './open-batch.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
 import { loadable } from './loadable.ts';
 import { useHere } from '../shell/session.tsx';
@@ -30,6 +30,7 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const again = !first && jars.length > 0;
   const [lidLot, setLidLot] = useState('');
   const newLid = lidLot || lids[0]?.lotId || '';
+  const [asked, setAsked] = useState<number[] | null>(null);
   const [chosen, setChosen] = useState<'boiling water' | 'steam' | null>(null);
   const { enter, offer } = useUndo(batch, when);
   if (jars.length === 0) return offer ? <Sheet>{offer}</Sheet> : null;
@@ -39,6 +40,29 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   );
   const unfit = steamLoadFault(times);
   const wanted = chosen ?? batch.state.started?.heat ?? 'boiling water';
+  const acids = (batch.state.started?.recipe.lines ?? []).filter(
+    l => l.where === 'each jar' && l.role === 'acid',
+  );
+  const lacking = (taken: readonly number[]) =>
+    acids.flatMap(line => {
+      const without = jars.filter(j => taken.includes(j.number) && j.doses[line.id]?.is !== 'given');
+      return without.length === 0 ? [] : [{ line, jars: without.map(j => j.number) }];
+    });
+  const pack = (taken: number[], before: Fact[] = []) =>
+    enter(`${rangesText(taken)} in load ${number}`, [
+      ...before,
+      [
+        'load.packed',
+        {
+          loadId: v7(),
+          number,
+          jars: taken,
+          newLidLotId: again ? newLid || null : null,
+          cannerId: null,
+          heat: wanted,
+        },
+      ],
+    ]);
   const takesSteam =
     times.some(t => steamFault(t) === null) &&
     (batch.state.started?.heat === 'steam' || kitchen.canners.some(c => c.kind === 'steam'));
@@ -74,24 +98,75 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         label="All but jars"
         among={jars.map(j => j.number)}
         action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
-        onTake={taken =>
-          enter(`${rangesText(taken)} in load ${number}`, [
-            [
-              'load.packed',
-              {
-                loadId: v7(),
-                number,
-                jars: taken,
-                newLidLotId: again ? newLid || null : null,
-                cannerId: null,
-                heat: wanted,
-              },
-            ],
-          ])
-        }
+        onTake={async taken => {
+          // Acid goes in before the lids: a jar without it is asked about while it is still open.
+          if (lacking(taken).length === 0) return pack(taken);
+          setAsked(taken);
+          return false;
+        }}
       />
       {offer}
+      {asked && (
+        <AcidAsked
+          lacking={lacking(asked)}
+          onGiven={() => {
+            const given = lacking(asked).map((l): Fact => [
+              'dose.given',
+              { lineId: l.line.id, jars: l.jars },
+            ]);
+            setAsked(null);
+            void pack(asked, given);
+          }}
+          onLeaveOut={() => {
+            const out = new Set(lacking(asked).flatMap(l => l.jars));
+            const left = asked.filter(n => !out.has(n));
+            setAsked(null);
+            if (left.length > 0) void pack(left);
+          }}
+          onClose={() => setAsked(null)}
+        />
+      )}
     </Sheet>
+  );
+}
+
+/** Jars about to go in without their acid: asked before the lids go on. */
+function AcidAsked({
+  lacking,
+  onGiven,
+  onLeaveOut,
+  onClose,
+}: {
+  lacking: { line: { id: string; name: string }; jars: number[] }[];
+  onGiven: () => void;
+  onLeaveOut: () => void;
+  onClose: () => void;
+}) {
+  const n = new Set(lacking.flatMap(l => l.jars)).size;
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="acid-title">
+      <DialogTitle id="acid-title" variant="h2">
+        {lacking
+          .map(l =>
+            say('load.acid', {
+              jars: l.jars.length === 1 ? `Jar ${l.jars[0]}` : `Jars ${rangesText(l.jars)}`,
+              acid: l.line.name.toLowerCase(),
+            }),
+          )
+          .join('; ')}
+      </DialogTitle>
+      <DialogContent>
+        <Typography>{say('load.acid.why')}</Typography>
+      </DialogContent>
+      <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
+        <Button variant="outlined" onClick={onLeaveOut} sx={{ minHeight: 56 }}>
+          {say('load.acid.out', { n })}
+        </Button>
+        <Button variant="contained" onClick={onGiven} sx={{ minHeight: 56 }}>
+          {say('load.acid.in')}
+        </Button>
+      </DialogActions>
+    </Dialog>
   );
 }
 

@@ -10,6 +10,7 @@ import {
 import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick, Temperature } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
@@ -18,6 +19,7 @@ import { useRead } from '../kit/readers.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './open-batch.ts';
+import { EndedDialog } from './EndedDialog.tsx';
 import { WorkEntry } from './WorkEntry.tsx';
 import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import { say } from '../words/index.ts';
@@ -36,6 +38,11 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       : sentence(targetWords(targetAt(step.target, new Fraction(started.factor), pots), kitchen)) +
         (pots > 1 && ['volume', 'depth'].includes(step.target.kind) ? ', in each pot' : '');
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
+  const [ending, setEnding] = useState<Step | null>(null);
+  const finish = (step: Step) =>
+    step.kind === 'cook'
+      ? setEnding(step)
+      : void batch.enter([['step.done', { stepId: step.id, ended: null }]], when);
   return (
     <Columns of="1.5fr 1fr">
       <Stack>
@@ -86,7 +93,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               <Button
                 variant="contained"
                 sx={{ minHeight: 72, fontSize: '1.2rem' }}
-                onClick={() => void batch.enter([['step.done', { stepId: now.id }]], when)}
+                onClick={() => finish(now)}
               >
                 Done
               </Button>
@@ -161,7 +168,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                       size="small"
                       variant="outlined"
                       aria-label={`Done: step ${i + 1}`}
-                      onClick={() => void batch.enter([['step.done', { stepId: step.id }]], when)}
+                      onClick={() => finish(step)}
                     >
                       Done
                     </Button>
@@ -181,7 +188,26 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         <YieldEntry batch={batch} when={when} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Stack>
+      {ending && (
+        <EndedDialog
+          batch={batch}
+          step={ending}
+          when={when}
+          unproven={isUnproven(batch)}
+          onClose={() => setEnding(null)}
+        />
+      )}
     </Columns>
+  );
+}
+
+/** An own spread rests on what is read of the pot, and it has to be read while there is one. */
+function isUnproven(batch: OpenBatch): boolean {
+  const recipe = batch.state.started?.recipe;
+  return (
+    recipe?.authority.grade === 'own' &&
+    keptBySugar(recipe) &&
+    batch.standing.gate.conditions.some(c => c.code === 'gel' && !c.met)
   );
 }
 
@@ -211,7 +237,7 @@ const CAN_BE: Record<Place, [number, number]> = { pot: [-5, 130], canner: [-5, 1
 function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
   const read = useRead();
-  const form = useTyped({ temp_C: '', where: 'pot' as Place }, ({ where }) => ({
+  const form = useTyped({ temp_C: '', where: 'pot' as Place, part: '' }, ({ where }) => ({
     temp_C: read.temperature_C({
       name: 'The temperature',
       min: CAN_BE[where][0],
@@ -223,28 +249,33 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
     }),
   }));
   const log = form.submit(async v => {
-    if (await batch.enter([['temperature.read', v]], when)) form.again({ where: v.where });
+    const part = v.where === 'pot' ? v.part : '';
+    if (await batch.enter([['temperature.read', { ...v, part }]], when))
+      form.again({ where: v.where, part: v.part });
   });
-  const solids = useTyped({ brix_pct: '' }, () => ({
+  const solids = useTyped({ brix_pct: '', part: '' }, () => ({
     brix_pct: read.figure({
       name: 'The soluble solids',
       min: 0,
+      above: true,
+      unit: ' °Brix',
       max: 95,
-      why: 'A refractometer for sugar reads from 0 to 95.',
+      why: 'A refractometer for sugar reads up to 95.',
     }),
   }));
   const logSolids = solids.submit(async v => {
     if (await batch.enter([['solids.read', { ...v, outletId: null, potId: null, instrumentId: null }]], when))
-      solids.again();
+      solids.again({ part: v.part });
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
   const recipe = batch.state.started?.recipe;
   const spread = recipe !== undefined && keptBySugar(recipe);
-  /** An own spread rests on what is read of the pot, and it has to be read while there is one. */
-  const unproven =
-    spread &&
-    recipe.authority.grade === 'own' &&
-    batch.standing.gate.conditions.some(c => c.code === 'gel' && !c.met);
+  const unproven = isUnproven(batch);
+  const parts = [...new Set((recipe?.steps ?? []).flatMap(s => [s.part, s.separates?.part ?? '']))].filter(
+    Boolean,
+  );
+  /** Where something is set aside, a reading is of the whole or of it alone: that is asked. */
+  const ofParts = [['', 'the whole pot'] as const, ...parts.map(p => [p, `the ${p} alone`] as const)];
   const last = batch.state.temperatures.slice(-4).toReversed();
   const hasGel = batch.state.started?.recipe.steps.some(s => s.target.kind === 'gel point');
   return (
@@ -257,12 +288,18 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       <EntryForm form={form} action="Log the temperature" onSubmit={log} wide="1fr 110px" tall>
         <Temperature at={form.at('temp_C')} label="Read" />
         <Pick at={form.at('where')} label="In the" of={['pot', 'canner', 'jar']} />
+        {parts.length > 0 && form.typed('where') === 'pot' && (
+          <Pick at={form.at('part')} label="Of" of={ofParts} />
+        )}
       </EntryForm>
       {last.map(t => (
         <Box key={t.by.eventId} sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
           <span>
-            <strong>{temperatureText(t.temp_C, kitchen)}</strong> in the {t.where}{' '}
-            {hasGel && t.where === 'pot' && t.temp_C >= gel - 0.05 && <Tag tone="leaf">gel point</Tag>}
+            <strong>{temperatureText(t.temp_C, kitchen)}</strong> in the {t.where}
+            {t.part && `, the ${t.part} alone`}{' '}
+            {hasGel && t.where === 'pot' && t.part === '' && t.temp_C >= gel - 0.05 && (
+              <Tag tone="leaf">gel point</Tag>
+            )}
           </span>
           <Soft>{clockText(t.by.at_ms, kitchen)}</Soft>
         </Box>
@@ -271,6 +308,7 @@ function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         <Box sx={{ mt: 2, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
           <EntryForm form={solids} action="Log the solids" onSubmit={logSolids} tall>
             <Figure at={solids.at('brix_pct')} label="Refractometer, in the pot" unit="°Brix" />
+            {parts.length > 0 && <Pick at={solids.at('part')} label="Of" of={ofParts} />}
           </EntryForm>
           {batch.state.solids
             .slice(-3)

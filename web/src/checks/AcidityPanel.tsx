@@ -64,7 +64,7 @@ export function AcidityPanel({ batch, when }: { batch: OpenBatch; when: When }) 
     <Sheet title="Acidity" aside={`released at pH ${numberText(started.phLimit, kitchen)} or below`}>
       <Typography sx={{ color: 'text.secondary' }}>
         {asked
-          ? `Open a jar at least ${EQUILIBRIUM_HOURS} h after processing; blend solids and brine. Above ${numberText(PH_ACT, kitchen)} a second jar is read, the tightest packed.`
+          ? `Open a jar at least ${EQUILIBRIUM_HOURS} h after processing; blend solids and brine. Above ${numberText(PH_ACT, kitchen)} a second jar is read, the tightest packed. A jar whose seal failed within the day and stood in the refrigerator may be the one.`
           : 'Not asked for in a fruit spread, but may be logged.'}
       </Typography>
       {batch.state.readings.map(r => {

@@ -66,6 +66,15 @@ export const en = {
   'field.missing': '{name} is empty.',
   'field.missing.why': 'It is needed to go on.',
   'field.missing.next': 'Fill it in.',
+  'ended.ask': 'How did it end?',
+  'ended.ask.part': 'How did it end, for the {part}?',
+  'ended.by': 'How it ended',
+  'ended.done': 'It is done',
+  'ended.part':
+    'What the {part} reached says nothing of the whole pot: read that before the jars are filled.',
+  'ended.read': 'It read, if it was read',
+  'ended.unproven':
+    'An own spread is released on what is read of the whole pot: {gel}, or 65 °Brix, before the jars are filled. This ends the cooking and proves no solids.',
   'form.leave': 'Leave what you typed?',
   'form.leave.why': 'It has not been saved, and would be lost.',
   'form.leave.yes': 'Leave it',
@@ -132,6 +141,10 @@ export const en = {
     '{quantity} more was used than the books had. If the rest of it is on a receipt that was not entered yet, enter that; if it was simply there, count it.',
   'lot.short.count': 'It was there: it is used up now',
   'lot.short.reason': 'More was there than the books had.',
+  'load.acid': '{jars}: no {acid} yet',
+  'load.acid.in': 'It is in: enter it',
+  'load.acid.out': 'Leave {n, plural, one {it} other {these # jars}} out of this load',
+  'load.acid.why': 'It goes in before the lids go on: a jar without its acid is never released.',
   'load.endedToo':
     '{first} ended it at {at}, and {name} at {time} without having seen it: the first end counts.',
   'used.action': 'These were used: write it down',
@@ -189,6 +202,12 @@ export const en = {
     'This device slept, or its clock was set. Until the kitchen answers, times go by its own clock: look at another one too.',
   'rail.dark':
     'This screen may go dark, and then it may not ring: the browser does not let the page keep it on.',
+  'jars.boiled': 'Boiled {minutes, number} minutes',
+  'jars.boiled.enter': 'They were boiled',
+  'jars.boiled.for': 'Boiled for',
+  'jars.boiled.title': 'Sterile jars',
+  'jars.boiled.why':
+    'This time is for sterile jars: empty and under water they boil {minutes, number} minutes here. No oven, microwave or dishwasher makes them sterile.',
   'key.place': 'the place allows it',
   'key.process': 'a process covers it',
   'page.again': 'Confirm it again',
