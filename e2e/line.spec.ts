@@ -231,3 +231,29 @@ test('beans, cooked on paper and typed in afterwards on a phone, each entry mark
   await expect(page.getByText('written up', { exact: true })).toHaveCount(8);
   expect(seen.faults).toEqual([]);
 });
+
+test('a load asks before a jar goes in without its acid; done of a cook step asks how it ended', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  await startAndDraw(page, house, 'Crushed tomatoes');
+  await page.getByRole('tab', { name: 'Steps' }).click();
+  await page.getByRole('button', { name: 'Done: step 3' }).click();
+  const ended = page.getByRole('dialog', { name: 'How did it end?' });
+  await expect(ended.getByRole('radio', { name: 'time' })).toBeChecked();
+  await ended.getByRole('radio', { name: 'thermometer' }).check();
+  await ended.getByRole('textbox', { name: /It read/ }).fill('211');
+  await ended.getByRole('button', { name: 'It is done' }).click();
+  await expect(page.getByText('211.0 °F')).toBeVisible();
+  await page.getByRole('tab', { name: 'Jars and loads' }).click();
+  await page.getByRole('button', { name: '9 pints filled' }).click();
+  const given = page.getByRole('textbox', { name: 'All but jars' }).first();
+  await given.fill('4, 5');
+  await page.getByRole('button', { name: 'Given to 7 jars' }).click();
+  await page.getByRole('button', { name: '9 jars in, load 1' }).click();
+  const asked = page.getByRole('dialog', { name: 'Jars 4, 5: no bottled lemon juice yet' });
+  await asked.getByRole('button', { name: 'Leave these 2 jars out of this load' }).click();
+  await expect(page.getByText('jars 1-3, 6-9')).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});

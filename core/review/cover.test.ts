@@ -11,12 +11,13 @@ import {
   withoutLine,
 } from '../../testing/recipe-lines.ts';
 import { libraryOf } from '../ingredients/index.ts';
-import { Fraction } from '../measure/index.ts';
+import { Fraction, PLAIN_FIGURES } from '../measure/index.ts';
 import { type Line, type Recipe } from '../recipes/index.ts';
 import { PROCESS_ENTRIES, type ProcessEntry, processEntry } from '../times/index.ts';
 import { formulaChanges, routeToSale } from './authority.ts';
 import { formulaOf } from './changes/change.ts';
 import { coverChanges, coverGrams } from './cover.ts';
+import { freeText } from './free.ts';
 import { COVERS } from './data/covers.ts';
 
 const LIBRARY = new Map(libraryOf([]).map(i => [i.id, i]));
@@ -302,6 +303,18 @@ describe('ways past an entry that were tried', () => {
     expect(codes(withLine(crushedTomatoes, 'lemon', { where: 'pot', amount: amountOf('2 c') }))).toEqual([
       'less-acid',
     ]);
+  });
+
+  it('what is free is said with its figure, where an authority asks anything', () => {
+    const said = (recipe: Recipe, name: string) =>
+      freeText(recipe, lineOf(name, '1 tsp'), 5000, PLAIN_FIGURES);
+    expect(said(crushedTomatoes, 'black-pepper')).toBe(
+      'to taste: dried spices are free to 50 g of this pot, together',
+    );
+    expect(said(waxBeans, 'canning-salt')).toBe('to taste: salt is flavour here');
+    expect(said(crushedTomatoes, 'canning-salt')).toBeNull();
+    expect(said(waxBeans, 'butter')).toMatch(/^free to 2\.5 g against foam/);
+    expect([said(tomatoSalsa, 'black-pepper'), said(waxBeans, 'onion')]).toEqual([null, null]);
   });
 
   it('cut, peel and straining as it was tested, where the entry says', () => {

@@ -27,10 +27,7 @@ import { type FormulaChange, lost, sentence } from './changes/change.ts';
 import { METHOD_WORDS } from './changes/method.ts';
 import { less, more } from './changes/portions.ts';
 import { type Cover, type CoverFood, COVERS } from './data/covers.ts';
-import { followedEntry, FREE_BUTTER_G } from './finding.ts';
-
-/** Dried spices, together, that are free: a share of the pot. Common practice of the trade. */
-export const FREE_SPICE_SHARE = 0.01;
+import { followedEntry, FREE_BUTTER_G, FREE_SPICE_SHARE } from './finding.ts';
 
 /** What dried and ground produce is of: above the free share it counts as so much of the fresh. */
 const DRIED_OF: Readonly<Names<string>> = byName({

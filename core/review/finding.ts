@@ -18,6 +18,9 @@ export const GUIDE = (n: number) => `USDA Complete Guide to Home Canning (2015),
 /** Half a teaspoon of butter against foam, by weight: free in any pot. */
 export const FREE_BUTTER_G = 2.5;
 
+/** Dried spices, together, that are free: a share of the pot. Common practice of the trade. */
+export const FREE_SPICE_SHARE = 0.01;
+
 /** The published entry a tested recipe follows. */
 export function followedEntry(recipe: Recipe): string | null {
   const { authority } = recipe;

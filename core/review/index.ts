@@ -21,3 +21,4 @@ export {
 } from './page.ts';
 export { coldText, type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
 export { COVERS, type Cover } from './data/covers.ts';
+export { freeText } from './free.ts';

@@ -109,6 +109,7 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       {asked && (
         <AcidAsked
           lacking={lacking(asked)}
+          count={asked.length}
           onGiven={() => {
             const given = lacking(asked).map((l): Fact => [
               'dose.given',
@@ -133,11 +134,14 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
 /** Jars about to go in without their acid: asked before the lids go on. */
 function AcidAsked({
   lacking,
+  count,
   onGiven,
   onLeaveOut,
   onClose,
 }: {
   lacking: { line: { id: string; name: string }; jars: number[] }[];
+  /** Jars of the load. */
+  count: number;
   onGiven: () => void;
   onLeaveOut: () => void;
   onClose: () => void;
@@ -159,9 +163,14 @@ function AcidAsked({
         <Typography>{say('load.acid.why')}</Typography>
       </DialogContent>
       <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
-        <Button variant="outlined" onClick={onLeaveOut} sx={{ minHeight: 56 }}>
-          {say('load.acid.out', { n })}
+        <Button variant="outlined" onClick={onClose} sx={{ minHeight: 56 }}>
+          {say('form.notNow')}
         </Button>
+        {n < count && (
+          <Button variant="outlined" onClick={onLeaveOut} sx={{ minHeight: 56 }}>
+            {say('load.acid.out', { n })}
+          </Button>
+        )}
         <Button variant="contained" onClick={onGiven} sx={{ minHeight: 56 }}>
           {say('load.acid.in')}
         </Button>

@@ -1,4 +1,4 @@
-import { keptBySugar } from '@cocotte/core/review';
+import { freeText, keptBySugar } from '@cocotte/core/review';
 import {
   Fraction,
   clockText,
@@ -7,7 +7,7 @@ import {
   numberText,
   temperatureText,
 } from '@cocotte/core/measure';
-import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
+import { type Line, type Recipe, type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -38,6 +38,9 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       : sentence(targetWords(targetAt(step.target, new Fraction(started.factor), pots), kitchen)) +
         (pots > 1 && ['volume', 'depth'].includes(step.target.kind) ? ', in each pot' : '');
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
+  const pot_g = [...lines.values()]
+    .filter(m => m.line.where === 'pot' || m.line.where === 'brine')
+    .reduce((sum, m) => sum + m.planned_g, 0);
   const [ending, setEnding] = useState<Step | null>(null);
   const finish = (step: Step) =>
     step.kind === 'cook'
@@ -78,6 +81,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                                 </Soft>
                               )}
                               {m.line.amount.upTo !== null && <Soft> to taste, then weighed</Soft>}
+                              <Free recipe={started.recipe} line={m.line} pot_g={pot_g} />
                               {m.basis === 'weighed' && (
                                 <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>
                               )}
@@ -199,6 +203,13 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       )}
     </Columns>
   );
+}
+
+/** What is free to change of a line, where it goes in. */
+function Free({ recipe, line, pot_g }: { recipe: Recipe; line: Line; pot_g: number }) {
+  const { kitchen } = useHere();
+  const text = freeText(recipe, line, pot_g, kitchen);
+  return text && <Soft> ({text})</Soft>;
 }
 
 /** An own spread rests on what is read of the pot, and it has to be read while there is one. */

@@ -143,23 +143,29 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
               <Text at={at('makerName')} label="Maker" />
               <Text at={at('makerAddress')} label="Address" />
             </Cells>
+            <Box sx={{ mt: 2 }}>
+              <Soft>
+                Rules differ by place. Ask your local authority, and enter its sentence word for word.
+              </Soft>
+              <Cells wide="1fr">
+                <Text at={at('jurisdiction')} label="Place and rule" />
+                <Text at={at('source')} label="Where it was read" />
+              </Cells>
+              <Text
+                at={at('statement')}
+                label="Sentence on each label"
+                multiline
+                minRows={2}
+                sx={{ mt: 2 }}
+              />
+              <Tick
+                at={at('confirmed')}
+                sx={{ mt: 1 }}
+                label={`I have checked this with the authority${from.jurisdiction.confirmedOn ? ` (${from.jurisdiction.confirmedOn})` : ''}; an empty sentence means none is asked for`}
+              />
+            </Box>
           </Sheet>
           <PlaceSheet kitchen={kitchen} />
-          <Sheet title="The sentence on the label">
-            <Soft>
-              Rules differ by place. Ask your local authority, and enter its sentence word for word.
-            </Soft>
-            <Cells wide="1fr">
-              <Text at={at('jurisdiction')} label="Place and rule" />
-              <Text at={at('source')} label="Where it was read" />
-            </Cells>
-            <Text at={at('statement')} label="Sentence on each label" multiline minRows={2} sx={{ mt: 2 }} />
-            <Tick
-              at={at('confirmed')}
-              sx={{ mt: 1 }}
-              label={`I have checked this with the authority${from.jurisdiction.confirmedOn ? ` (${from.jurisdiction.confirmedOn})` : ''}; an empty sentence means none is asked for`}
-            />
-          </Sheet>
         </Columns>
       </Box>
     </form>

@@ -206,7 +206,7 @@ function Keys({
   const { rules } = kitchen.jurisdiction;
   const food = recipe.foodClass === 'refused' ? null : rules?.foods[recipe.foodClass];
   return (
-    <Box component="ul" sx={{ m: 0, mb: 1.5, pl: 0, listStyle: 'none', '& li': { mb: 1 } }}>
+    <Box component="ul" sx={{ m: 0, mt: 1, mb: 1.5, pl: 0, listStyle: 'none', '& li': { mb: 1 } }}>
       <li>
         <Tag tone="leaf">{say('key.process')}</Tag> {route.what}{' '}
         {read && (
