@@ -27,7 +27,7 @@ const lotOf = (facts: Partial<LotFacts>, over: { strength_pct?: number; bestBy?:
   facts: plainFacts(facts),
 });
 const lineOf = (recipe: Recipe, id: string) => recipe.lines.find(l => l.id === id) as Line;
-const use = (recipe: Recipe, line: Line | null, purpose: DrawUse['purpose'] = 'sale'): DrawUse => ({
+const drawUse = (recipe: Recipe, line: Line | null, purpose: DrawUse['purpose'] = 'sale'): DrawUse => ({
   recipe,
   line,
   purpose,
@@ -41,87 +41,102 @@ describe('a lot that may not serve a use', () => {
   const salt = lineOf(waxBeans, 'salt');
   const acid = lineOf(crushedTomatoes, 'lemon');
   it.each([
-    ['vinegar of 5 %', lotOf({}, { strength_pct: 5 }), use(waxBeans, lineOf(waxBeans, 'vinegar')), 'serves'],
+    [
+      'vinegar of 5 %',
+      lotOf({}, { strength_pct: 5 }),
+      drawUse(waxBeans, lineOf(waxBeans, 'vinegar')),
+      'serves',
+    ],
     [
       'vinegar of 4.9 %',
       lotOf({}, { strength_pct: 4.9 }),
-      use(waxBeans, lineOf(waxBeans, 'vinegar')),
+      drawUse(waxBeans, lineOf(waxBeans, 'vinegar')),
       'too-weak',
     ],
-    ['vinegar without a label', lotOf({}), use(waxBeans, lineOf(waxBeans, 'vinegar')), 'too-weak'],
-    ['bottled juice as a barrier', lotOf({ juice: 'bottled' }), use(crushedTomatoes, acid), 'serves'],
-    ['fresh juice as a barrier', lotOf({ juice: 'fresh' }), use(crushedTomatoes, acid), 'fresh-juice'],
+    ['vinegar without a label', lotOf({}), drawUse(waxBeans, lineOf(waxBeans, 'vinegar')), 'too-weak'],
+    ['bottled juice as a barrier', lotOf({ juice: 'bottled' }), drawUse(crushedTomatoes, acid), 'serves'],
+    ['fresh juice as a barrier', lotOf({ juice: 'fresh' }), drawUse(crushedTomatoes, acid), 'fresh-juice'],
     [
       'fresh juice in a jam of acid fruit',
       lotOf({ juice: 'fresh' }),
-      use(plumJam, lineOf(plumJam, 'lemon')),
+      drawUse(plumJam, lineOf(plumJam, 'lemon')),
       'serves',
     ],
     [
       'sound tomatoes',
       lotOf({ condition: 'sound' }),
-      use(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
+      drawUse(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
       'serves',
     ],
     [
       'tomatoes of frost-killed vines',
       lotOf({ condition: 'from dead or frost-killed vines' }),
-      use(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
+      drawUse(crushedTomatoes, lineOf(crushedTomatoes, 'tomatoes')),
       'unfit-produce',
     ],
-    ['mouldy plums', lotOf({ condition: 'mouldy' }), use(plumJam, lineOf(plumJam, 'plums')), 'unfit-produce'],
-    ['iodised salt in a brine', lotOf({ salt: 'iodised' }), use(waxBeans, salt), 'cloudy-salt'],
+    [
+      'mouldy plums',
+      lotOf({ condition: 'mouldy' }),
+      drawUse(plumJam, lineOf(plumJam, 'plums')),
+      'unfit-produce',
+    ],
+    ['iodised salt in a brine', lotOf({ salt: 'iodised' }), drawUse(waxBeans, salt), 'cloudy-salt'],
     [
       'salt with an anti-caking agent in a brine',
       lotOf({ salt: 'with anti-caking agent' }),
-      use(waxBeans, salt),
+      drawUse(waxBeans, salt),
       'cloudy-salt',
     ],
-    ['kosher salt in a brine', lotOf({ salt: 'kosher' }), use(waxBeans, salt), 'serves'],
+    ['kosher salt in a brine', lotOf({ salt: 'kosher' }), drawUse(waxBeans, salt), 'serves'],
     [
       'iodised salt where nothing must be clear',
       lotOf({ salt: 'iodised' }),
-      use({ ...waxBeans, method: { ...waxBeans.method, liquid: 'none' } }, salt),
+      drawUse({ ...waxBeans, method: { ...waxBeans.method, liquid: 'none' } }, salt),
       'serves',
     ],
     [
       'frozen fruit on its last day',
       lotOf({ source: 'made here' }, { bestBy: '2026-05-10' }),
-      use(plumJam, lineOf(plumJam, 'plums')),
+      drawUse(plumJam, lineOf(plumJam, 'plums')),
       'serves',
     ],
     [
       'frozen fruit past its limit',
       lotOf({ source: 'made here' }, { bestBy: '2026-05-09' }),
-      use(plumJam, lineOf(plumJam, 'plums')),
+      drawUse(plumJam, lineOf(plumJam, 'plums')),
       'past-limit',
     ],
     [
       'bought sugar past its best-by',
       lotOf({}, { bestBy: '2026-05-09' }),
-      use(plumJam, lineOf(plumJam, 'sugar')),
+      drawUse(plumJam, lineOf(plumJam, 'sugar')),
       'serves',
     ],
     [
       'jars that were not released, for sale',
       lotOf({ source: 'jars', released: false }),
-      use(plumJam, lineOf(plumJam, 'plums')),
+      drawUse(plumJam, lineOf(plumJam, 'plums')),
       'jars-not-released',
     ],
     [
       'jars that were not released, for home',
       lotOf({ source: 'jars', released: false }),
-      use(plumJam, lineOf(plumJam, 'plums'), 'home'),
+      drawUse(plumJam, lineOf(plumJam, 'plums'), 'home'),
       'serves',
     ],
-    ['released jars, for sale', lotOf({ source: 'jars' }), use(plumJam, lineOf(plumJam, 'plums')), 'serves'],
+    [
+      'released jars, for sale',
+      lotOf({ source: 'jars' }),
+      drawUse(plumJam, lineOf(plumJam, 'plums')),
+      'serves',
+    ],
   ] as const)('%s', (_, lot, u, expected) => expect(code(lot, u)).toBe(expected));
 
   it('juice that does not say it is bottled is no barrier', () => {
     const juice = item({ use: 'citrus juice' });
     expect(
       [null, 'fresh', 'bottled'].map(kind =>
-        code(lotOf({ juice: kind as LotFacts['juice'] }), use(crushedTomatoes, acid), juice),
+        code(lotOf({ juice: kind as LotFacts['juice'] }), drawUse(crushedTomatoes, acid), juice),
       ),
     ).toEqual(['fresh-juice', 'fresh-juice', 'serves']);
   });
@@ -129,7 +144,7 @@ describe('a lot that may not serve a use', () => {
   it('an acid line takes only the acid it names: no sugar, salt or fruit drawn as juice, no powder for vinegar', () => {
     const vinegar = lineOf(waxBeans, 'vinegar');
     const of = (name: string, line: Line, lot = lotOf({}, { strength_pct: 5 }), recipe = waxBeans) =>
-      code(lot, use(recipe, line), item({ name, ingredientId: null }));
+      code(lot, drawUse(recipe, line), item({ name, ingredientId: null }));
     for (const name of ['Sugar', 'Canning salt', 'Plums', 'Citric acid', 'Onions', '__proto__ sugar'])
       expect(of(name, acid, lotOf({ juice: 'bottled' }), crushedTomatoes), name).toBe('wrong-acid');
     for (const name of ['Sugar', 'Citric acid', 'Bottled lemon juice'])
@@ -143,7 +158,7 @@ describe('a lot that may not serve a use', () => {
     expect(
       code(
         lotOf({ juice: 'bottled' }),
-        use(crushedTomatoes, acid),
+        drawUse(crushedTomatoes, acid),
         item({ name: 'Bottled lemon', ingredientId: 'sugar' }),
       ),
     ).toBe('wrong-acid');
@@ -156,29 +171,29 @@ describe('a lot that may not serve a use', () => {
   });
 
   it('serves a line only as an ingredient, and none as a jar, band or gas', () => {
-    expect(code(lotOf({}), use(plumJam, null))).toBe('wrong-use');
+    expect(code(lotOf({}), drawUse(plumJam, null))).toBe('wrong-use');
     for (const kind of ['jar', 'band', 'label', 'packaging'] as const) {
-      expect(code(lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), item({ kind, unit: 'each' }))).toBe(
+      expect(code(lotOf({}), drawUse(plumJam, lineOf(plumJam, 'plums')), item({ kind, unit: 'each' }))).toBe(
         'wrong-use',
       );
-      expect(code(lotOf({}), use(plumJam, null), item({ kind, unit: 'each' }))).toBe('serves');
+      expect(code(lotOf({}), drawUse(plumJam, null), item({ kind, unit: 'each' }))).toBe('serves');
     }
-    expect(code(lotOf({}), use(plumJam, null), item({ kind: 'tool', unit: 'each' }))).toBe('wrong-use');
+    expect(code(lotOf({}), drawUse(plumJam, null), item({ kind: 'tool', unit: 'each' }))).toBe('wrong-use');
   });
 
   it('every refusal says what, why and what next', () => {
     const faults = [
-      unfitFault(item(), lotOf({ juice: 'fresh' }), use(crushedTomatoes, acid)),
-      unfitFault(item(), lotOf({ salt: 'iodised' }), use(waxBeans, salt)),
-      drawFault(item(), lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), '6', '5'),
+      unfitFault(item(), lotOf({ juice: 'fresh' }), drawUse(crushedTomatoes, acid)),
+      unfitFault(item(), lotOf({ salt: 'iodised' }), drawUse(waxBeans, salt)),
+      drawFault(item(), lotOf({}), drawUse(plumJam, lineOf(plumJam, 'plums')), '6', '5'),
       drawFault(
         item({ unit: 'each', unit_g: 4 }),
         lotOf({}),
-        use(plumJam, lineOf(plumJam, 'plums')),
+        drawUse(plumJam, lineOf(plumJam, 'plums')),
         '1.5',
         '5',
       ),
-      drawFault(item(), lotOf({}), use(plumJam, lineOf(plumJam, 'plums')), '0', '5'),
+      drawFault(item(), lotOf({}), drawUse(plumJam, lineOf(plumJam, 'plums')), '0', '5'),
     ];
     expect(faults.map(f => f?.code)).toEqual([
       'fresh-juice',

@@ -45,7 +45,7 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   );
   const lacking = (taken: readonly number[]) =>
     acids.flatMap(line => {
-      const without = jars.filter(j => taken.includes(j.number) && j.doses[line.id]?.is !== 'given');
+      const without = jars.filter(j => taken.includes(j.number) && j.doses[line.id] === undefined);
       return without.length === 0 ? [] : [{ line, jars: without.map(j => j.number) }];
     });
   const pack = (taken: number[], before: Fact[] = []) =>
@@ -118,6 +118,14 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
             setAsked(null);
             void pack(asked, given);
           }}
+          onWithout={() => {
+            const missed = lacking(asked).map((l): Fact => [
+              'dose.missed',
+              { lineId: l.line.id, jars: l.jars },
+            ]);
+            setAsked(null);
+            void pack(asked, missed);
+          }}
           onLeaveOut={() => {
             const out = new Set(lacking(asked).flatMap(l => l.jars));
             const left = asked.filter(n => !out.has(n));
@@ -136,6 +144,7 @@ function AcidAsked({
   lacking,
   count,
   onGiven,
+  onWithout,
   onLeaveOut,
   onClose,
 }: {
@@ -143,6 +152,8 @@ function AcidAsked({
   /** Jars of the load. */
   count: number;
   onGiven: () => void;
+  /** They were closed without it: a fact, and they are held. */
+  onWithout: () => void;
   onLeaveOut: () => void;
   onClose: () => void;
 }) {
@@ -165,6 +176,14 @@ function AcidAsked({
       <DialogActions sx={{ p: 2, flexWrap: 'wrap', gap: 1 }}>
         <Button variant="outlined" onClick={onClose} sx={{ minHeight: 56 }}>
           {say('form.notNow')}
+        </Button>
+        <Button
+          variant="outlined"
+          color="error"
+          onClick={onWithout}
+          sx={{ minHeight: 56, color: 'ox.main', borderColor: 'ox.main' }}
+        >
+          {say('load.acid.without')}
         </Button>
         {n < count && (
           <Button variant="outlined" onClick={onLeaveOut} sx={{ minHeight: 56 }}>

@@ -144,6 +144,7 @@ export const en = {
   'load.acid': '{jars}: no {acid} yet',
   'load.acid.in': 'It is in: enter it',
   'load.acid.out': 'Leave {n, plural, one {it} other {these # jars}} out of this load',
+  'load.acid.without': 'They go in without it, and are held',
   'load.acid.why': 'It goes in before the lids go on: a jar without its acid is never released.',
   'load.endedToo':
     '{first} ended it at {at}, and {name} at {time} without having seen it: the first end counts.',
