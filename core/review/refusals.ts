@@ -33,7 +33,11 @@ export function refusals(recipe: Recipe, figures: Figures): ReviewFault[] {
     if (rule.code === 'open-kettle' && hotFill) continue;
     if (rule.in === 'line') {
       for (const line of recipe.lines)
-        if ((line.where !== 'dip' || rule.evenDipped) && hits(rule, line.name))
+        if (
+          (line.where !== 'dip' || rule.evenDipped) &&
+          hits(rule, line.name) &&
+          !(LETTERS_MAY.has(rule.code) && letterNames(recipe, line.name))
+        )
           refuse(rule, line.name || 'a line', line.id);
     } else {
       const text =
@@ -60,7 +64,8 @@ export function refusals(recipe: Recipe, figures: Figures): ReviewFault[] {
     if (
       line.role === 'set' &&
       /modified (?:corn ?)?starch|canning starch|cook-type/i.test(line.name) &&
-      !testedFilling(recipe)
+      !testedFilling(recipe) &&
+      !letterNames(recipe, line.name)
     )
       refuse(
         {
@@ -95,6 +100,41 @@ export function refusals(recipe: Recipe, figures: Figures): ReviewFault[] {
       null,
     );
   return out;
+}
+
+/** What a process authority may have tested where no publication did, by the codes of the refusals. */
+const LETTERS_MAY = new Set(['thickener', 'oil', 'nut']);
+/** Words that say nothing of what a thing is. */
+const NOT_A_NAME = new Set([
+  'the',
+  'and',
+  'with',
+  'powder',
+  'ground',
+  'fine',
+  'pure',
+  'extra',
+  'virgin',
+  'light',
+]);
+
+/**
+ * Whether a letter names a line among what it allows, in its own words: "xanthan gum to 0.3 %". What it says is not in it
+ * ("no oil", "without flour") is not named.
+ */
+function letterNames(recipe: Recipe, name: string): boolean {
+  if (recipe.authority.grade !== 'letter') return false;
+  const limits = ` ${recipe.authority.limits.toLowerCase()} `;
+  const words =
+    name
+      .toLowerCase()
+      .match(/[a-z]{3,}/g)
+      ?.filter(w => !NOT_A_NAME.has(w)) ?? [];
+  return words.some(
+    word =>
+      new RegExp(`\\b${word}`).test(limits) &&
+      !new RegExp(`\\b(?:no|not|nor|never|without|free of|except|excluding)\\b[^.;]*\\b${word}`).test(limits),
+  );
 }
 
 const hits = (rule: FoodRefusal, text: string) => {

@@ -306,6 +306,38 @@ describe('what has to be mended before sale', () => {
     expect(routeToSale({ ...syrup, product: 'juice' }).open).toBe(false);
   });
 
+  it('what a letter names is allowed, what it says is not in it is refused, and so is all else', () => {
+    const letter = waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>;
+    const sauce = (limits: string, ...names: string[]): string[] =>
+      reviewFaults({
+        ...waxBeans,
+        authority: { ...letter, demo: false, limits },
+        lines: [...waxBeans.lines, ...names.map(n => lineOf(n, '5 g', n, { role: 'set' }))],
+      })
+        .filter(f => f.level === 'refused')
+        .map(f => f.code);
+    expect(sauce('Hot sauce with xanthan gum to 0.3 %.', 'Xanthan gum')).toEqual([]);
+    expect(sauce('Hot sauce.', 'Xanthan gum')).toEqual(['thickener']);
+    for (const limits of [
+      'No xanthan gum.',
+      'Without any thickener such as xanthan.',
+      'Guar, never xanthan',
+      '',
+    ])
+      expect(sauce(limits, 'Xanthan gum'), limits).toEqual(['thickener']);
+    expect(sauce('Xanthan gum to 0.3 %.', 'Guar')).toEqual(['thickener']);
+    expect(sauce('Olive oil, 1 part in 20, as marinated.', 'Olive oil')).toEqual([]);
+    expect(sauce('Olive oil.', 'Cream')).toEqual(['animal']);
+    expect(sauce('.* [a-z]', 'Xanthan gum')).toEqual(['thickener']);
+    // A tested publication names by what it covers, never by words.
+    expect(
+      reviewFaults({
+        ...crushedTomatoes,
+        lines: [...crushedTomatoes.lines, lineOf('Xanthan gum', '5 g')],
+      }).map(f => f.code),
+    ).toContain('thickener');
+  });
+
   it('says what may stand in for an acid', () => {
     const said = (recipe: Recipe) => reviewFaults(recipe).find(f => f.code === 'acid-equivalent')?.what;
     expect(said(waxBeans)).toMatch(

@@ -10,6 +10,7 @@ import { AllBut } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
 import { loadable } from './loadable.ts';
+import { useNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/index.ts';
 import type { When } from './when.ts';
@@ -19,9 +20,13 @@ export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
   return [...new Map(lots.map(l => [l.lotId, l])).values()];
 }
 
+/** A hot pack that waits longer for the canner has cooled below what its time was tested for. Common practice. */
+const HOT_WAIT_MS = 20 * 60_000;
+
 /** The next load: fresh jars, or jars that go back in with new lids. */
 export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
+  const now = useNow();
   const among = loadable(batch);
   const lids = uniqueLots(batch.state.draws.flatMap(d => d.lots).filter(l => l.kind === 'lid'));
   const first = among.find(j => j.loadIds.length === 0);
@@ -39,6 +44,8 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
     size => batch.state.started?.times.filter(t => t.jarSize === size) ?? [],
   );
   const unfit = steamLoadFault(times);
+  const hotPack = times.some(t => t.pack === 'hot');
+  const waited = jars.some(j => now - j.filled.at_ms > HOT_WAIT_MS);
   const wanted = chosen ?? batch.state.started?.heat ?? 'boiling water';
   const acids = (batch.state.started?.recipe.lines ?? []).filter(
     l => l.where === 'each jar' && l.role === 'acid',
@@ -91,6 +98,8 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           sx={{ mt: 1.5 }}
         />
       )}
+      {!again && hotPack && waited && <Caution>{say('load.waited')}</Caution>}
+      {again && <Caution>{say(hotPack ? 'load.again.hot' : 'load.again.raw')}</Caution>}
       {wanted === 'steam' && unfit && (
         <Caution>Not for all of these jars: {unfit} Leave those out of this load.</Caution>
       )}

@@ -1,5 +1,6 @@
 import { changeKitchen, listPeople } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
+import { dayText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -161,7 +162,7 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
               <Tick
                 at={at('confirmed')}
                 sx={{ mt: 1 }}
-                label={`I have checked this with the authority${from.jurisdiction.confirmedOn ? ` (${from.jurisdiction.confirmedOn})` : ''}; an empty sentence means none is asked for`}
+                label={`I have checked this with the authority${from.jurisdiction.confirmedOn ? ` (${dayText(from.jurisdiction.confirmedOn, from)})` : ''}; an empty sentence means none is asked for`}
               />
             </Box>
           </Sheet>

@@ -141,11 +141,16 @@ export const en = {
     '{quantity} more was used than the books had. If the rest of it is on a receipt that was not entered yet, enter that; if it was simply there, count it.',
   'lot.short.count': 'It was there: it is used up now',
   'lot.short.reason': 'More was there than the books had.',
+  'load.again.hot':
+    'A hot pack is emptied, brought back to the boil, filled into hot jars with new lids, and processed for the full time. Acid that went in by the jar is in already.',
+  'load.again.raw': 'New lids, and the full time from the full boil.',
   'load.acid': '{jars}: no {acid} yet',
   'load.acid.in': 'It is in: enter it',
   'load.acid.out': 'Leave {n, plural, one {it} other {these # jars}} out of this load',
   'load.acid.without': 'They go in without it, and are held',
   'load.acid.why': 'It goes in before the lids go on: a jar without its acid is never released.',
+  'load.waited':
+    'Some of these jars have waited over 20 minutes: a hot pack that cooled goes back to the pot, to the boil, and into hot jars.',
   'load.endedToo':
     '{first} ended it at {at}, and {name} at {time} without having seen it: the first end counts.',
   'used.action': 'These were used: write it down',
