@@ -49,3 +49,4 @@ export { PRESS_AFTER_HOURS, fold, hasCooled } from './fold.ts';
 export { type LineMass, lineMasses, measuresOf } from './masses.ts';
 export { covered, filledJars, observed, timesInUse } from './observed.ts';
 export { recipeFromBatch } from './to-recipe.ts';
+export { type Unused, unusedOf } from './unused.ts';

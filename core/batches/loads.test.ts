@@ -5,7 +5,7 @@ import { PaperBatch, START_MS } from '../../testing/builders.ts';
 import { Device } from '../../testing/device.ts';
 import { placed } from '../../testing/placed.ts';
 import { gate } from '../checks/index.ts';
-import { elapsedBetween, fold } from './index.ts';
+import { elapsedBetween, fold, unusedOf } from './index.ts';
 
 const codes = (batch: PaperBatch) => fold(batch.events).deviations.map(d => d.code);
 const met = (batch: PaperBatch, code: string) =>
@@ -111,6 +111,28 @@ describe('a load', () => {
     const first = fold(batch.events).draws[0]?.lots.find(l => l.kind === 'lid');
     batch.add('lot.drawn', { lots: [{ ...(first as NonNullable<typeof first>), lotId: newLidLotId }] });
     expect(met(batch, 'traced')).toBe(true);
+  });
+
+  it('what stands on no jar is left over: glass, and lids that closed none', () => {
+    const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 3 }]).drawAll();
+    const left = () => unusedOf(fold(batch.events)).map(u => [u.kind, u.count]);
+    expect(left()).toEqual([
+      ['jar', 3],
+      ['lid', 3],
+    ]);
+    batch.fill([1, 2]);
+    expect(left()).toEqual([
+      ['jar', 1],
+      ['lid', 1],
+    ]);
+    // A jar that goes in again takes the last lid.
+    batch.add('load.packed', { loadId: randomUUID(), number: 1, jars: [1], newLidLotId: batch.lidLotId });
+    expect(left()).toEqual([['jar', 1]]);
+    batch.add('lots.returned', {
+      lots: [{ lotId: batch.jarLotId, quantity: '1', unitCost: '0' }],
+      reason: 'left',
+    });
+    expect(left()).toEqual([]);
   });
 
   it('packed again without new lids keeps the lids it had', () => {

@@ -169,6 +169,20 @@ describe('what comes back', () => {
     expect((await owner.refused(returnLots, back(line.lots.lids ?? '', '1'))).errors[0]?.code).toBe(
       'used-once',
     );
+    // A lid that was drawn and never stood on a jar goes back.
+    const more = { lotId: line.lots.lids ?? '', lineId: null, quantity: '2' };
+    await owner.ok(drawLots, {
+      params: { batchId: line.batchId },
+      body: { lots: [more], stamp: line.stamp() },
+    });
+    expect((await owner.refused(returnLots, back(line.lots.lids ?? '', '3'))).errors[0]).toMatchObject({
+      code: 'used-once',
+      what: 'Lids are used once: 2 of that lot are left over.',
+    });
+    await owner.ok(returnLots, back(line.lots.lids ?? '', '2'));
+    expect((await owner.refused(returnLots, back(line.lots.lids ?? '', '1'))).errors[0]?.code).toBe(
+      'used-once',
+    );
     expect((await owner.refused(returnLots, back(line.lots.plums ?? '', '1'))).errors[0]?.code).toBe(
       'food-used',
     );

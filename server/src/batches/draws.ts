@@ -16,6 +16,7 @@ import type {
   ReturnedLot,
   Stamp,
 } from '@cocotte/core/batches';
+import { unusedOf } from '@cocotte/core/batches';
 import { Decimal, type Fault, dayOf, fieldText } from '@cocotte/core/measure';
 import { contentsOf, drawFault } from '@cocotte/core/stores';
 import { type Call } from '../house/mount.ts';
@@ -254,13 +255,16 @@ export async function giveBack(
         );
         return { ...wanted, unitCost: '0' };
       }
-      if (first.kind === 'lid')
+      const unused = unusedOf(state).find(u => u.lotId === wanted.lotId)?.count ?? 0;
+      if (first.kind === 'lid' && new Decimal(wanted.quantity).gt(unused))
         fault(
           `lots[${i}].lotId`,
           'used-once',
-          'Lids are used once.',
+          unused === 0
+            ? 'Lids are used once, and none of that lot is left over.'
+            : `Lids are used once: ${figure(String(unused))} of that lot are left over.`,
           'A lid that was in the canner does not seal again.',
-          'Put the draw back if they were never used.',
+          'Put back only what was never on a jar.',
         );
       else if (first.kind === 'ingredient')
         fault(

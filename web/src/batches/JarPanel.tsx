@@ -1,8 +1,10 @@
 import { sterilise_min } from '@cocotte/core/heat';
-import { Fraction, MM_PER_INCH, mixedText, numberText } from '@cocotte/core/measure';
+import { type Fault, Fraction, MM_PER_INCH, mixedText, numberText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import { type Line, scaleRecipe } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
+import { returnLots } from '@cocotte/contract';
+import { unusedOf } from '@cocotte/core/batches';
 import { useState } from 'react';
 import { Switcher } from '../kit/controls.tsx';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -10,9 +12,11 @@ import { Figure } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { JarShelf } from '../kit/jars.tsx';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
-import { Caution, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { Caution, Faults, Fractions, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useRead } from '../kit/readers.ts';
-import { useHere } from '../shell/session.tsx';
+import { call } from '../shell/call.ts';
+import { useHere, useMay } from '../shell/session.tsx';
+import { useStockChanged } from '../stores/api.ts';
 import { AllBut } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
@@ -50,6 +54,7 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         <Stack>
           <BoiledEntry batch={batch} when={when} />
           <FillEntry batch={batch} when={when} />
+          <LeftOver batch={batch} />
         </Stack>
         <Stack>
           {started.recipe.lines
@@ -94,6 +99,46 @@ function BoiledEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           <Figure at={form.at('minutes')} label={say('jars.boiled.for')} unit="minutes" />
         </EntryForm>
       )}
+    </Sheet>
+  );
+}
+
+/** Filling is done: what is left is asked once. */
+function LeftOver({ batch }: { batch: OpenBatch }) {
+  const changed = useStockChanged();
+  const mayCook = useMay('cook');
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const started = batch.state.started as NonNullable<typeof batch.state.started>;
+  const isDone = started.jars.every(
+    j =>
+      batch.state.jars.filter(f => f.size === j.size && f.setAside?.why !== 'part-filled').length >= j.count,
+  );
+  if (!isDone || batch.state.loads.some(l => l.lifted !== null)) return null;
+  const unused = unusedOf(batch.state);
+  const putBack = async () => {
+    setFaults(
+      await batch.decide('lots.returned', stamp =>
+        call(returnLots, {
+          params: { batchId: batch.id },
+          body: {
+            lots: unused.map(u => ({ lotId: u.lotId, quantity: String(u.count) })),
+            reason: say('left.reason'),
+            stamp,
+          },
+        }),
+      ),
+    );
+    await changed();
+  };
+  return (
+    <Sheet title={say('left.title')}>
+      <Soft>{say('left.why')}</Soft>
+      {unused.length > 0 && mayCook && (
+        <Button variant="outlined" fullWidth sx={{ minHeight: 56, mt: 1.5 }} onClick={() => void putBack()}>
+          {say('left.back', { what: unused.map(u => `${u.count} ${u.name}`).join(', ') })}
+        </Button>
+      )}
+      <Faults faults={faults} />
     </Sheet>
   );
 }

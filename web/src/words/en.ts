@@ -141,6 +141,11 @@ export const en = {
     '{quantity} more was used than the books had. If the rest of it is on a receipt that was not entered yet, enter that; if it was simply there, count it.',
   'lot.short.count': 'It was there: it is used up now',
   'lot.short.reason': 'More was there than the books had.',
+  'left.back': 'Put back on the shelf: {what}',
+  'left.reason': 'Left over when the filling was done.',
+  'left.title': 'What is left?',
+  'left.why':
+    'All that was planned is filled. A full jar of another size that the time covers may still be filled; a part-filled one goes to the refrigerator, marked with its day, and is eaten first.',
   'load.again.hot':
     'A hot pack is emptied, brought back to the boil, filled into hot jars with new lids, and processed for the full time. Acid that went in by the jar is in already.',
   'load.again.raw': 'New lids, and the full time from the full boil.',
