@@ -3,7 +3,7 @@ import type { Recipe } from '../recipes/index.ts';
 import { processEntry } from '../times/index.ts';
 import { type FormulaChange, formulaOf } from './changes/change.ts';
 import { changesFrom } from './changes/index.ts';
-import { coverChanges } from './cover.ts';
+import { coverChanges } from './cover/index.ts';
 import { keptBySugar, spreadCover } from './identity.ts';
 import { classOf, reviewFaults } from './rules.ts';
 

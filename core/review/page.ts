@@ -10,7 +10,7 @@ import {
 } from '../measure/index.ts';
 import type { Authority, Recipe } from '../recipes/index.ts';
 import { type ProcessEntry, processEntry, timeFrom, type ScheduledTime } from '../times/index.ts';
-import { fittingCover } from './cover.ts';
+import { fittingCover } from './cover/index.ts';
 import { processBasis } from './process-for.ts';
 
 /** One figure that is read off the open page and held against what the program has of it. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { crushedTomatoes, sauerkraut, tomatoSalsa, waxBeans } from '../../demo/recipes.ts';
-import { following, written, writtenAs } from '../../testing/covers.ts';
+import { crushedTomatoes, sauerkraut, tomatoSalsa, waxBeans } from '../../../demo/recipes.ts';
+import { following, written, writtenAs } from '../../../testing/covers.ts';
 import {
   amountOf,
   lineOf,
@@ -9,16 +9,16 @@ import {
   withLine,
   withLines,
   withoutLine,
-} from '../../testing/recipe-lines.ts';
-import { libraryOf } from '../ingredients/index.ts';
-import { Fraction, PLAIN_FIGURES } from '../measure/index.ts';
-import { type Line, type Recipe } from '../recipes/index.ts';
-import { PROCESS_ENTRIES, type ProcessEntry, processEntry } from '../times/index.ts';
-import { formulaChanges, routeToSale } from './authority.ts';
-import { formulaOf } from './changes/change.ts';
-import { coverChanges, coverGrams } from './cover.ts';
-import { freeText } from './free.ts';
-import { COVERS } from './data/covers.ts';
+} from '../../../testing/recipe-lines.ts';
+import { libraryOf } from '../../ingredients/index.ts';
+import { Fraction, PLAIN_FIGURES } from '../../measure/index.ts';
+import { type Line, type Recipe } from '../../recipes/index.ts';
+import { PROCESS_ENTRIES, type ProcessEntry, processEntry } from '../../times/index.ts';
+import { formulaChanges, routeToSale } from '../authority.ts';
+import { formulaOf } from '../changes/change.ts';
+import { coverChanges, coverGrams } from './index.ts';
+import { freeText } from '../free.ts';
+import { COVERS } from '../data/covers.ts';
 
 const LIBRARY = new Map(libraryOf([]).map(i => [i.id, i]));
 const codes = (recipe: Recipe) => coverChanges(recipe).map(c => c.code);
