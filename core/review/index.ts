@@ -22,3 +22,4 @@ export {
 export { coldText, type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
 export { COVERS, type Cover } from './data/covers.ts';
 export { freeText } from './free.ts';
+export { coverText } from './cover/words.ts';

@@ -18,6 +18,7 @@ import { formulaChanges, routeToSale } from '../authority.ts';
 import { formulaOf } from '../changes/change.ts';
 import { coverChanges, coverGrams } from './index.ts';
 import { freeText } from '../free.ts';
+import { coverText } from './words.ts';
 import { COVERS } from '../data/covers.ts';
 
 const LIBRARY = new Map(libraryOf([]).map(i => [i.id, i]));
@@ -303,6 +304,18 @@ describe('ways past an entry that were tried', () => {
     expect(codes(withLine(crushedTomatoes, 'lemon', { where: 'pot', amount: amountOf('2 c') }))).toEqual([
       'less-acid',
     ]);
+  });
+
+  it('what an entry covers is said before a recipe is written', () => {
+    const said = (id: string) => coverText(processEntry(id) as ProcessEntry);
+    expect(said('dilled-beans')).toEqual([
+      'Of 4 lb of snap beans; at most 8 cloves of garlic; fresh dill as liked. At least 5 c of white vinegar, 5 %, to 5 c of water at most. Whole or chopped.',
+    ]);
+    expect(said('tomato-salsa')).toHaveLength(2);
+    expect(said('apple-butter-10')).toEqual(said('apple-butter'));
+    for (const entry of PROCESS_ENTRIES)
+      for (const text of said(entry.id)) expect(text, entry.id).toMatch(/^Of [^{}]+\.$/);
+    expect(coverText({ id: '__proto__', cleanFormOf: null })).toEqual([]);
   });
 
   it('what is free is said with its figure, where an authority asks anything', () => {

@@ -66,6 +66,8 @@ export const en = {
   'field.missing': '{name} is empty.',
   'field.missing.why': 'It is needed to go on.',
   'field.missing.next': 'Fill it in.',
+  'entry.covers': 'It covers, from memory:',
+  'entry.coversToo': 'Or:',
   'ended.ask': 'How did it end?',
   'ended.ask.part': 'How did it end, for the {part}?',
   'ended.by': 'How it ended',

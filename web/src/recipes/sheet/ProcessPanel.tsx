@@ -4,7 +4,7 @@ import { MM_PER_INCH, altitudeText, mixedText, numberText, temperatureText } fro
 import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
-import { type RouteToSale, processFor } from '@cocotte/core/review';
+import { type RouteToSale, coverText, processFor } from '@cocotte/core/review';
 import {
   PROCESS_ENTRIES,
   type ScheduledTime,
@@ -17,6 +17,7 @@ import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
 import { PageProof } from './ConfirmPage.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/index.ts';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
 export function ProcessPanel({
@@ -143,16 +144,26 @@ function EntryConditions({ recipe }: { recipe: Recipe }) {
   const entry = entryId === null ? undefined : processEntry(entryId);
   if (!entry) return null;
   const dose = entry.acidInEachPint;
+  const covers = authority.grade === 'own' ? [] : coverText(entry);
   const said = [
     entry.conditions,
     dose
       ? `Acid in each pint: ${dose.bottledLemon_tbsp} Tbsp bottled lemon juice, or ${mixedText(dose.citricAcid_tsp, true)} tsp citric acid${dose.vinegar_tbsp === null ? '' : `, or ${dose.vinegar_tbsp} Tbsp of 5 % vinegar`}; other jars in proportion.`
       : '',
   ].filter(Boolean);
-  return said.length === 0 ? null : (
-    <Typography sx={{ fontSize: '0.95rem' }}>
-      <strong>The entry asks:</strong> <Fractions text={said.join(' ')} />
-    </Typography>
+  return (
+    <>
+      {said.length > 0 && (
+        <Typography sx={{ fontSize: '0.95rem' }}>
+          <strong>The entry asks:</strong> <Fractions text={said.join(' ')} />
+        </Typography>
+      )}
+      {covers.map((text, i) => (
+        <Typography key={text} sx={{ fontSize: '0.95rem', mt: 0.75, color: 'text.secondary' }}>
+          <strong>{say(i === 0 ? 'entry.covers' : 'entry.coversToo')}</strong> <Fractions text={text} />
+        </Typography>
+      ))}
+    </>
   );
 }
 
