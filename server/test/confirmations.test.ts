@@ -11,7 +11,13 @@ import {
   startBatch,
 } from '@cocotte/contract';
 import { type Purpose, fold } from '@cocotte/core/batches';
-import { JURISDICTIONS, noPlace, pointsOf } from '@cocotte/core/kitchen';
+import {
+  type Jurisdiction,
+  JURISDICTIONS,
+  type JurisdictionProfile,
+  noPlace,
+  pointsOf,
+} from '@cocotte/core/kitchen';
 import { factorForJars, type JarsWanted, type Recipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
@@ -204,6 +210,31 @@ describe('before the first sale', () => {
     );
     await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
     await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+  });
+
+  it('the rules of a place are those that ship under its name, and no point is ticked ahead of its day', async () => {
+    const ohio = JURISDICTIONS.find(j => j.id === 'us-oh') as Jurisdiction;
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+    const refused = async (jurisdiction: JurisdictionProfile) =>
+      (await owner.refused(changeKitchen, { body: { ...settings, jurisdiction } })).errors[0];
+    const eased = {
+      ...ohio,
+      foods: { ...ohio.foods, 'acidified food': { rule: 'allowed' as const, why: 'Said so.' } },
+    };
+    expect(await refused(samplePlace({ rules: eased }))).toMatchObject({
+      code: 'not-its-rules',
+      path: 'jurisdiction.rules',
+    });
+    expect((await refused(samplePlace({ rules: { ...ohio, id: 'nowhere' } })))?.code).toBe('not-its-rules');
+    const ahead = samplePlace({
+      points: [{ point: 'foods', tickedOn: '2026-11-26', renewsOn: null }],
+    });
+    expect(await refused(ahead)).toMatchObject({
+      code: 'ticked-ahead',
+      path: 'jurisdiction.points[0].tickedOn',
+    });
+    // What the kitchen took over is kept as it is, also when another version ships.
+    await settle({});
   });
 
   it('the place is the second key: not chosen, not ticked, run out, not allowed, asking for an approval', async () => {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
-import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
-import { canonicalJson } from '@cocotte/core/measure';
+import { JURISDICTIONS, type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
+import { canonicalJson, dayOf } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
 import type { Call, PorchCall } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
@@ -103,6 +103,33 @@ export async function readKitchen(
   return kitchen;
 }
 
+/**
+ * Rules of a place that are taken over are those that ship under its name: a record that names a place means them. What the
+ * kitchen holds already stays, also when a newer version ships. Nothing is ticked before its day.
+ */
+function checkPlace(next: Kitchen['jurisdiction'], before: Kitchen, today: string): void {
+  const { rules, points } = next;
+  const shipped = JURISDICTIONS.find(j => j.id === rules?.id) ?? null;
+  const known = [before.jurisdiction.rules, shipped].some(r => canonicalJson(r) === canonicalJson(rules));
+  if (!known)
+    throw problem(422, {
+      code: 'not-its-rules',
+      what: `These are not the rules that stand under "${rules?.name ?? ''}".`,
+      why: 'A batch keeps the name and the version of the place that allowed it.',
+      next: 'Choose the place anew.',
+      path: 'jurisdiction.rules',
+    });
+  const ahead = points.findIndex(p => p.tickedOn > today);
+  if (ahead >= 0)
+    throw problem(422, {
+      code: 'ticked-ahead',
+      what: 'A point is ticked for a day that has not come.',
+      why: 'It says when the authority was asked.',
+      next: 'Enter the day on which it was asked.',
+      path: `jurisdiction.points[${ahead}].tickedOn`,
+    });
+}
+
 /** Changes the settings, unless somebody else did meanwhile. */
 export async function changeKitchen(
   call: Call<unknown, unknown, KitchenSettings & { version: number }>,
@@ -120,8 +147,10 @@ export async function changeKitchen(
       path: 'locale',
     });
   }
+  const before = await readKitchen(call);
+  checkPlace(settings.jurisdiction, before, dayOf(call.clock.now_ms(), settings.zone));
   // Whoever saves the settings has entered where the kitchen stands.
-  const { demo } = await readKitchen(call);
+  const { demo } = before;
   const entered = { ...settings, placed: true, demo };
   if (!(await updateKitchen(call.trx, call.kitchenId, version, entered))) {
     const newer = await readKitchen(call);
