@@ -6,7 +6,25 @@ export type Caller = 'anyone' | 'signed in' | Role;
 
 /** What an endpoint answers: JSON by its rule, a file, or a stream of messages (server-sent events), each JSON by its rule. */
 export type Reply<T> =
-  { kind: 'json'; rule: Rule<T> } | { kind: 'file'; mediaType: string } | { kind: 'stream'; rule: Rule<T> };
+  | { kind: 'json'; rule: Rule<T> }
+  | { kind: 'file'; mediaTypes: readonly string[] }
+  | { kind: 'stream'; rule: Rule<T> };
+
+/** A file that is handed in as the whole body, in place of JSON. */
+export interface Upload {
+  mediaType: string;
+  bytes: Uint8Array;
+}
+/** Which files an endpoint takes. */
+export interface UploadLimits {
+  mediaTypes: readonly string[];
+  limit_bytes: number;
+}
+/** A file that is given out, where an endpoint has several kinds of it. */
+export interface FileReply {
+  mediaType: string;
+  bytes: Uint8Array;
+}
 
 /** One endpoint, written once: the server mounts it, the browser calls it, OpenAPI is printed from it. */
 export interface Endpoint<P, Q, B, R> {
@@ -26,6 +44,8 @@ export interface Endpoint<P, Q, B, R> {
   params: Rule<P>;
   query: Rule<Q>;
   body: Rule<B>;
+  /** It takes a file as its body; null for JSON by the rule of `body`. */
+  upload: UploadLimits | null;
   reply: Reply<R>;
 }
 
@@ -55,17 +75,54 @@ export function endpoint<P = None, Q = None, B = None, R = None>(e: {
   return { ...e, ...filled(e), reply: { kind: 'json', rule: e.reply } };
 }
 
-/** Declares an endpoint that replies with a file. */
-export function fileEndpoint<P = None, Q = None>(e: {
+/** Declares an endpoint whose body is a file: what describes it stands in path and query. */
+export function uploadEndpoint<P = None, Q = None, R = None>(e: {
   name: string;
   path: string;
   who: Caller;
   summary: string;
   params?: Rule<P>;
   query?: Rule<Q>;
-  mediaType: string;
-}): Endpoint<P, Q, None, Uint8Array> {
-  return { ...e, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'file', mediaType: e.mediaType } };
+  upload: UploadLimits;
+  reply: Rule<R>;
+}): Endpoint<P, Q, Upload, R> {
+  return {
+    ...e,
+    method: 'POST',
+    ...filled<P, Q, Upload>(e),
+    upload: e.upload,
+    reply: { kind: 'json', rule: e.reply },
+  };
+}
+
+/** Declares an endpoint that replies with a file. */
+export function fileEndpoint<P = None, Q = None>(
+  e: FileAsked<P, Q> & { mediaType: string },
+): Endpoint<P, Q, None, Uint8Array> {
+  const { mediaType, ...rest } = e;
+  return {
+    ...rest,
+    method: 'GET',
+    ...filled<P, Q, None>(e),
+    reply: { kind: 'file', mediaTypes: [mediaType] },
+  };
+}
+
+/** Declares an endpoint that replies with a file of one of several kinds, and says of which. */
+export function anyFileEndpoint<P = None, Q = None>(
+  e: FileAsked<P, Q> & { mediaTypes: readonly string[] },
+): Endpoint<P, Q, None, FileReply> {
+  const { mediaTypes, ...rest } = e;
+  return { ...rest, method: 'GET', ...filled<P, Q, None>(e), reply: { kind: 'file', mediaTypes } };
+}
+
+interface FileAsked<P, Q> {
+  name: string;
+  path: string;
+  who: Caller;
+  summary: string;
+  params?: Rule<P>;
+  query?: Rule<Q>;
 }
 
 /** Declares an endpoint that goes on telling: a stream of messages for as long as the caller listens. */
@@ -87,6 +144,7 @@ function filled<P, Q, B>(e: { params?: Rule<P>; query?: Rule<Q>; body?: Rule<B> 
     params: e.params ?? (nothing as Rule<P>),
     query: e.query ?? (nothing as Rule<Q>),
     body: e.body ?? (nothing as Rule<B>),
+    upload: null,
   };
 }
 

@@ -10,9 +10,11 @@ export {
   type BodyOf,
   type Caller,
   type Endpoint,
+  type FileReply,
   type ParamsOf,
   type QueryOf,
   type ReplyOf,
+  type Upload,
   inKitchen,
 } from './endpoint.ts';
 export { type Problem, JSON_LIMIT, PERSON_HEADER, PIN_HEADER, SERVER_TIME_HEADER } from './problem.ts';

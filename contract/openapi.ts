@@ -47,13 +47,15 @@ export function openApi(): Record<string, unknown> {
   };
 }
 
+const BINARY = { schema: { type: 'string', format: 'binary' } };
+
 function goodReply(reply: AnyEndpoint['reply']): Record<string, unknown> {
   if (reply.kind === 'json')
     return { description: 'Done', content: { 'application/json': { schema: documentOf(reply.rule) } } };
   if (reply.kind === 'file')
     return {
       description: 'A file',
-      content: { [reply.mediaType]: { schema: { type: 'string', format: 'binary' } } },
+      content: byName(reply.mediaTypes.map(type => [type, BINARY] as const)),
     };
   return {
     description: 'Messages for as long as one listens: server-sent events whose data is JSON',
@@ -93,7 +95,14 @@ function operation(e: AnyEndpoint): Record<string, unknown> {
         : []),
     ],
     ...(hasBody
-      ? { requestBody: { required: true, content: { 'application/json': { schema: documentOf(e.body) } } } }
+      ? {
+          requestBody: {
+            required: true,
+            content: e.upload
+              ? byName(e.upload.mediaTypes.map(type => [type, BINARY] as const))
+              : { 'application/json': { schema: documentOf(e.body) } },
+          },
+        }
       : {}),
     responses: { 200: good, default: problem },
   };

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { type ConfirmPage, confirmPage, readKitchen } from '@cocotte/contract';
+import { type ConfirmPage, addPaper, confirmPage, readKitchen } from '@cocotte/contract';
 import type { Recipe } from '@cocotte/core/recipes';
 import { pageOf } from '@cocotte/core/review';
+import { picture } from './papers.ts';
 import type { Client } from './test-server.ts';
 
 /**
@@ -22,8 +23,22 @@ export function readPage(recipe: Recipe, altitude_m: number, number = 1): Confir
   );
 }
 
-/** An owner reads the page a recipe in the book stands on, and finds there what is expected. */
+/** An owner reads the page a recipe in the book stands on, and finds there what is expected; a letter is attached first. */
 export async function confirmAs(owner: Client, recipeId: string, recipe: Recipe): Promise<void> {
-  const body = readPage(recipe, (await owner.ok(readKitchen)).altitude_m);
-  if (body) await owner.ok(confirmPage, { params: { recipeId }, body });
+  const { altitude_m } = await owner.ok(readKitchen);
+  const body = readPage(recipe, altitude_m);
+  if (!body) return;
+  await attachLetter(owner, recipe, altitude_m);
+  await owner.ok(confirmPage, { params: { recipeId }, body });
+}
+
+/** Attaches the letter a recipe stands on, where it stands on one. */
+export async function attachLetter(owner: Client, recipe: Recipe, altitude_m: number): Promise<void> {
+  const page = pageOf(recipe, altitude_m);
+  if (!page?.asksPaper) return;
+  await owner.ok(addPaper, {
+    params: { paperId: randomUUID() },
+    query: { subject: page.subject, name: 'letter.png' },
+    body: picture(),
+  });
 }

@@ -8,6 +8,7 @@ import {
   PIN_HEADER,
   type Endpoint,
   type Problem,
+  type Upload,
   type SessionView,
   check,
   makeFirstAccount,
@@ -187,7 +188,7 @@ export class Client {
   async raw(
     method: string,
     path: string,
-    init: { body?: string; headers?: Record<string, string> } = {},
+    init: { body?: RequestInit['body']; headers?: Record<string, string> } = {},
   ): Promise<Answer> {
     const response = await fetch(this.server.origin + path, {
       method,
@@ -223,6 +224,13 @@ export class Client {
     );
     const query = new URLSearchParams((input.query ?? {}) as Record<string, string>).toString();
     const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
+    if (endpoint.upload) {
+      const file = input.body as unknown as Upload;
+      return this.raw('POST', `${path}?${query}`, {
+        body: file.bytes as RequestInit['body'],
+        headers: { 'content-type': file.mediaType },
+      });
+    }
     return this.raw(
       endpoint.method,
       query ? `${path}?${query}` : path,

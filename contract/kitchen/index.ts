@@ -29,3 +29,4 @@ export {
   removePerson,
   withdrawInvitation,
 } from './people.ts';
+export { addPaper, listPapers, openPaper, removePaper } from './papers.ts';

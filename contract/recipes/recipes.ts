@@ -1,6 +1,6 @@
 import type { Ingredient } from '@cocotte/core/ingredients';
 import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
-import type { Confirmation, TrialReading } from '@cocotte/core/review';
+import type { TrialReading } from '@cocotte/core/review';
 import { PRODUCTS } from '@cocotte/core/times';
 import { endpoint } from '../endpoint.ts';
 import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } from '../rules.ts';
@@ -270,65 +270,6 @@ export const addTasting = endpoint({
   summary: 'Note and rate a recipe after tasting; the same id is acknowledged again',
   params: recipeParams,
   body: shape<AddTasting>({ id: uuid, rating, notes: text({ max: 2000, name: 'The notes' }), lotCode }),
-  reply: shape<{ id: string }>({ id: uuid }),
-});
-
-/** Something read off the open page: a figure by its key. */
-const readOff = shape<Confirmation['figures'][number]>({
-  key: text({ min: 1, max: 200 }),
-  value: figure({ min: 0, max: 100_000, name: 'The figure on the page' }),
-});
-const printed = (name: string) => text({ min: 1, max: 120, name });
-/** Pages the owners of a kitchen confirmed, newest first. */
-export const listConfirmations = endpoint({
-  name: 'recipes.confirmations',
-  method: 'GET',
-  path: '/api/kitchens/:kitchenId/confirmations',
-  who: 'viewer',
-  summary: 'Pages the owners of this kitchen confirmed from the open book, newest first',
-  reply: shape<{ confirmations: (Confirmation & { person: string })[] }>({
-    confirmations: list(
-      shape<Confirmation & { person: string }>({
-        id: uuid,
-        subject: text({ max: 400 }),
-        title: text({ max: 200 }),
-        edition: text({ max: 120 }),
-        page: text({ max: 120 }),
-        figures: list(readOff, { max: 60 }),
-        demo: flag,
-        personId: uuid,
-        confirmedAt: instant,
-        person: text({ max: 80 }),
-      }),
-      { max: 1000 },
-    ),
-  }),
-});
-/** What an owner read off an open page. */
-export interface ConfirmPage {
-  id: string;
-  /** The version of the recipe that stands on the page. */
-  number: number;
-  edition: string;
-  page: string;
-  figures: Confirmation['figures'];
-}
-/** Confirm from the open page what the heat step of a recipe stands on; a figure that differs stops it. */
-export const confirmPage = endpoint({
-  name: 'recipes.confirm',
-  method: 'POST',
-  path: '/api/kitchens/:kitchenId/recipes/:recipeId/confirmations',
-  who: 'owner',
-  summary:
-    'Confirm from the open page what the heat step of a recipe stands on; a figure that differs stops it, with both',
-  params: recipeParams,
-  body: shape<ConfirmPage>({
-    id: uuid,
-    number: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
-    edition: printed('The edition'),
-    page: printed('The page'),
-    figures: list(readOff, { max: 60 }),
-  }),
   reply: shape<{ id: string }>({ id: uuid }),
 });
 

@@ -20,3 +20,13 @@ export {
   type TickedPoint,
 } from './jurisdiction.ts';
 export { PLACE_FOODS, PLACE_POINTS, PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';
+export {
+  KEPT_PAPER_TYPES,
+  PAPER_LIMIT_BYTES,
+  PAPER_LIMIT_PAGES,
+  PAPER_TYPES,
+  PAPERS_IN_A_KITCHEN,
+  type Paper,
+  PICTURE_SIDE_PX,
+  placeSubject,
+} from './papers.ts';

@@ -30,6 +30,8 @@ export interface Page {
   edition: string;
   part: string;
   figures: PageFigure[];
+  /** Whoever confirms it has the paper itself here: a letter is no book that others have too. */
+  asksPaper: boolean;
 }
 
 /** A page as somebody confirmed it: who, when, from which copy, and what was typed. */
@@ -40,6 +42,8 @@ export interface Confirmation {
   edition: string;
   page: string;
   figures: { key: string; value: number }[];
+  /** Papers that lay beside it: pictures of the page, the letter itself. */
+  papers: string[];
   /** Confirmed for the made-up kitchen: no page was open. */
   demo: boolean;
   personId: string;
@@ -67,6 +71,7 @@ export function pageOf(recipe: Recipe, altitude_m: number, figures: Figures = PL
   const entry = processEntry(entryIdOf(authority));
   return {
     subject: subjectOf(authority),
+    asksPaper: authority.grade === 'letter' && !authority.demo,
     title: basis.source.title,
     edition: basis.source.edition,
     part: basis.source.part,
@@ -239,6 +244,13 @@ export function pageFault(
       what: `Nobody has confirmed ${name} from the open page.`,
       why,
       next: 'An owner opens it at the recipe ("Confirm from the page"): a minute, once.',
+    };
+  const newest = confirmationOf(page, confirmations);
+  if (page.asksPaper && newest && !newest.demo && newest.papers.length === 0)
+    return {
+      what: `${name} was confirmed without the letter itself.`,
+      why: 'What somebody typed of a letter is not the letter: anybody could have written it.',
+      next: 'An owner attaches a picture or a PDF of it at the recipe, and confirms it from there.',
     };
   const wanted = page.figures.filter(
     f => !f.key.startsWith('minutes:') || rowIds.includes(f.key.slice('minutes:'.length)),

@@ -26,6 +26,7 @@ const read = (recipe: Recipe, altitude_m = ALTITUDE_M): Confirmation => {
     edition: body?.edition ?? '',
     page: '1',
     figures: body?.figures ?? [],
+    papers: ['a'],
     demo: false,
     personId: 'p',
     confirmedAt: '2026-03-01T00:00:00.000Z',

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   type AnyEndpoint,
+  addPaper,
   addReceipt,
   addTasting,
   listItems,
@@ -22,6 +23,7 @@ import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
+import { picture } from '../../testing/papers.ts';
 import { type Answer, type Client, TestServer } from '../../testing/test-server.ts';
 import { addMembership, insertAccount } from '../src/kitchen/outside.ts';
 import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
@@ -46,6 +48,7 @@ let snapshot = '';
 const theirMapping = randomUUID();
 const theirReceiptImport = randomUUID();
 const theirPlan = randomUUID();
+const theirPaper = randomUUID();
 const theirReceiptId = randomUUID();
 const lineLot = randomUUID();
 const itemOf = (key: string) => theirItems.get(key) ?? '';
@@ -100,6 +103,8 @@ async function everything(): Promise<string> {
     'receipt_imports',
     'plans',
     'done_calls',
+    'confirmations',
+    'papers',
   ];
   const people = await server.database.outside(async trx => [
     await trx('memberships').where({ kitchen_id: kitchenId }).orderBy('account_id'),
@@ -138,6 +143,11 @@ beforeAll(async () => {
       recipes: [{ ...crushedTomatoes, name: 'Secret import', code: 'SEC' }],
       variantOf: [null],
     },
+  });
+  await theirs.ok(addPaper, {
+    params: { paperId: theirPaper },
+    query: { subject: 'place:sample:training', name: 'Secret paper.png' },
+    body: picture(),
   });
   await theirs.ok(addReceipt, { body: { receipt: theirReceipt(), again: false } });
   await theirs.ok(putMapping, {
@@ -294,6 +304,15 @@ const FIXTURES: Record<string, Fixture> = {
     body: { id: randomUUID(), number: 77, edition: 'x', page: 'x', figures: [] },
     allowed: a => a.status === 404 || empty(a),
   }),
+  'papers.list': () => ({ allowed: empty }),
+  'papers.open': () => ({ params: { paperId: theirPaper } }),
+  'papers.add': () => ({
+    params: { paperId: theirPaper },
+    query: { subject: 'place:x:training', name: 'mine.png' },
+    body: picture(),
+    allowed: empty,
+  }),
+  'papers.remove': () => ({ params: { paperId: theirPaper }, allowed: a => a.status === 200 }),
   'recipes.export': () => ({ allowed: empty }),
   'recipes.importPart': () => ({
     params: { importId },

@@ -22,7 +22,7 @@ import { factorForJars, type JarsWanted, type Recipe } from '@cocotte/core/recip
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { Device } from '../../testing/device.ts';
-import { readPage } from '../../testing/open-page.ts';
+import { attachLetter, readPage } from '../../testing/open-page.ts';
 import { samplePlace } from '../../testing/place.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 
@@ -153,6 +153,7 @@ describe('before the first sale', () => {
   it('is acknowledged again when it comes twice; another under its id is refused', async () => {
     const kept = await keep(unlikeOthers('twice'));
     const body = page(kept.recipe);
+    await attachLetter(owner, kept.recipe, ALTITUDE_M);
     await owner.ok(confirmPage, { params: kept, body });
     await owner.ok(confirmPage, { params: kept, body });
     const refused = await owner.refused(confirmPage, { params: kept, body: { ...body, page: '7' } });
@@ -208,6 +209,11 @@ describe('before the first sale', () => {
     expect((await cook.refused(startBatch, { body: startOf(kept, 'sale', undefined, cook) })).code).toBe(
       'page-unconfirmed',
     );
+    // What somebody typed of a letter is not the letter.
+    expect((await owner.refused(confirmPage, { params: kept, body: page(kept.recipe) })).code).toBe(
+      'no-paper',
+    );
+    await attachLetter(owner, kept.recipe, ALTITUDE_M);
     await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
     await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
   });

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { type AnyEndpoint, inKitchen } from '@cocotte/contract';
 import { openApi } from '@cocotte/contract/openapi';
 import { ENDPOINTS } from '@cocotte/contract/table';
@@ -5,6 +6,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
+import { pdfOf, picture } from '../../testing/papers.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { closeHeavy } from '../src/heavy/pool.ts';
 
@@ -250,7 +252,8 @@ async function send(method: string, path: string, body?: unknown): Promise<void>
     );
 }
 
-const withBody = operations.filter(o => o.requestBody && !LEAVING.has(o.operationId));
+const takesFile = (o: (typeof operations)[number]) => byName.get(o.operationId)?.upload ?? null;
+const withBody = operations.filter(o => o.requestBody && !takesFile(o) && !LEAVING.has(o.operationId));
 it.each(withBody.map(o => [o.operationId, o] as const))(
   '%s takes whatever it is sent',
   async (_name, o) => {
@@ -261,6 +264,44 @@ it.each(withBody.map(o => [o.operationId, o] as const))(
     await fc.assert(
       fc.asyncProperty(wrong(schema), params, (body, filled) =>
         send(o.method, address(o.path, filled as Record<string, unknown>, {}), body),
+      ),
+      { numRuns: BODIES, seed: SEED, endOnFailure: true },
+    );
+  },
+  600_000,
+);
+
+it.each(operations.flatMap(o => (takesFile(o) ? [[o.operationId, o] as const] : [])))(
+  '%s takes whatever file it is sent',
+  async (_name, o) => {
+    const whole = [picture().bytes, (await pdfOf(2)).bytes];
+    // A sound file, cut off or with some of its bytes changed, or nothing but noise.
+    const bytes = fc.oneof(
+      fc.uint8Array({ maxLength: 400 }),
+      fc
+        .tuple(
+          fc.constantFrom(...whole),
+          fc.nat(),
+          fc.array(fc.tuple(fc.nat(), fc.nat(255)), { maxLength: 6 }),
+        )
+        .map(([sound, cut, changed]) => {
+          const copy = sound.slice(0, cut % 3 === 0 ? cut % sound.length : sound.length);
+          for (const [at, to] of changed) if (copy.length > 0) copy[at % copy.length] = to;
+          return copy;
+        }),
+    );
+    await fc.assert(
+      fc.asyncProperty(
+        bytes,
+        fc.constantFrom(...(takesFile(o)?.mediaTypes ?? []), 'text/html', ''),
+        async (body, type) => {
+          const path = address(o.path, { paperId: randomUUID() }, { subject: 'x', name: '__proto__' });
+          const answer = await owner.raw('POST', path, {
+            body: body as RequestInit['body'],
+            headers: { 'content-type': type },
+          });
+          expect(answer.status).toBeLessThan(500);
+        },
       ),
       { numRuns: BODIES, seed: SEED, endOnFailure: true },
     );

@@ -1,4 +1,5 @@
 import { drawBlank } from '../batches/blank-paper.ts';
+import { keepDocument } from '../kitchen/document.ts';
 import { drawLabels, fitsLabel } from '../labels/sheet.ts';
 import { checkRecipes } from '../recipes/import-check.ts';
 import { drawRecord } from '../records/record-paper.ts';
@@ -12,6 +13,7 @@ export const TASKS = {
   'label fits': fitsLabel,
   'receipts landed': landReceipts,
   'recipes checked': checkRecipes,
+  'document kept': keepDocument,
 };
 
 /** Every task of the worker threads, by its name. */

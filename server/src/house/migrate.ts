@@ -9,6 +9,7 @@ import { revisions } from '../migrations/0006_revisions.ts';
 import { counter } from '../migrations/0007_counter.ts';
 import { costSheets } from '../migrations/0008_cost_sheets.ts';
 import { confirmations } from '../migrations/0009_confirmations.ts';
+import { papers } from '../migrations/0010_papers.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -21,6 +22,7 @@ const MIGRATIONS: readonly Migration[] = [
   counter,
   costSheets,
   confirmations,
+  papers,
 ];
 const LOCK = 4_600_001;
 
@@ -92,6 +94,7 @@ function grants(role: string): string {
     grant select, insert, update on receipts to ${name};
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements, done_calls, cost_sheets, confirmations to ${name};
+    grant select, insert, delete on papers to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;
 }

@@ -2,7 +2,9 @@ import { byName } from '@cocotte/core/measure';
 import {
   type AnyEndpoint,
   type Endpoint,
+  type FileReply,
   type Moved,
+  type Upload,
   JSON_LIMIT,
   PERSON_HEADER,
   PIN_HEADER,
@@ -131,6 +133,30 @@ export function room<P, Q, B, R>(
   work: (call: Call<P, Q, B>) => Promise<R | JsonText<R> | Afterwards<R>>,
   opts: RoomOpts = {},
 ): Mounted {
+  return mountRoom(endpoint, null, work, opts);
+}
+
+/**
+ * Mounts an endpoint that takes a file. It is made ready, looked at and made smaller, one file after the other, once it is
+ * known that the caller may, and before the transaction that keeps it: that takes no longer than another.
+ *
+ * @param ready  what is kept of the file, from the file as it came; throws where it is not what it claims to be
+ */
+export function intake<P, Q, M, R>(
+  endpoint: Endpoint<P, Q, Upload, R>,
+  ready: (upload: Upload) => Promise<M>,
+  work: (call: Call<P, Q, M>) => Promise<R>,
+  opts: RoomOpts = {},
+): Mounted {
+  return mountRoom(endpoint, ready, work, opts);
+}
+
+function mountRoom<P, Q, U, B, R>(
+  endpoint: Endpoint<P, Q, U, R>,
+  ready: ((upload: Upload) => Promise<B>) | null,
+  work: (call: Call<P, Q, B>) => Promise<R | JsonText<R> | Afterwards<R>>,
+  opts: RoomOpts,
+): Mounted {
   const { moves = [], writesRecord = false } = opts;
   const tells = moves.length > 0 || writesRecord;
   return {
@@ -142,17 +168,27 @@ export function room<P, Q, B, R>(
       const caller = callerOf(req, kitchenId as string, house, opts.byGrant === true);
       const bytes = await bodyOf(endpoint, req, res);
       const proven = await caller.provesPin();
+      const admitted = async (trx: Trx, rows: Record<string, unknown>[]) => {
+        const visitor = await caller.from(trx, rows);
+        settle(endpoint, visitor);
+        return visitor;
+      };
+      const made = ready &&
+        (await house.database.beginningWith(caller.statement(), admitted, { reads: true })) && {
+          body: await inTurn(() => ready({ mediaType: mediaTypeOf(req), bytes: bytes as Buffer })),
+        };
       const act = () =>
         house.database.beginningWith(
           caller.statement(),
           async (trx, rows) => {
-            const visitor = await caller.from(trx, rows);
-            settle(endpoint, visitor);
+            const visitor = await admitted(trx, rows);
             const signs = visitor.maySign && (!visitor.shared || proven);
             if ((endpoint.signs || endpoint.asksPin || caller.asksPin) && visitor.shared && !proven)
               throw await pinAsked(trx, caller.place());
+            const input = readInput(endpoint, params, req.query, bytes);
             const reply = await work({
-              ...readInput(endpoint, params, req.query, bytes),
+              ...input,
+              body: made ? made.body : (input.body as unknown as B),
               person: visitor.person,
               role: visitor.role as Role,
               maySign: signs,
@@ -441,9 +477,29 @@ function noSuchKitchen() {
 const bytesOf = express.raw({ type: () => true, limit: JSON_LIMIT });
 const hasBody = (endpoint: AnyEndpoint) => endpoint.method === 'POST' || endpoint.method === 'PUT';
 
+const mediaTypeOf = (req: Request): string =>
+  (req.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+
 /** The body as it came, up to the limit and not yet looked at; null where there is to be none. */
 async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promise<Buffer | null> {
   if (!hasBody(endpoint)) return null;
+  const { upload } = endpoint;
+  if (upload) {
+    if (!upload.mediaTypes.includes(mediaTypeOf(req)))
+      throw problem(415, {
+        code: 'not-a-paper',
+        what: 'This is neither a picture nor a PDF.',
+        why: `Files of the kinds ${upload.mediaTypes.join(', ')} are taken.`,
+        next: 'Photograph or scan it, or save it as a PDF.',
+      });
+    await readBytes(
+      express.raw({ type: () => true, limit: upload.limit_bytes }),
+      req,
+      res,
+      upload.limit_bytes,
+    );
+    return Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
+  }
   const charset = /charset=["']?([^"';\s]+)/i.exec(req.headers['content-type'] ?? '')?.[1];
   if (!req.is('json') || (charset && !/^utf-?8$/i.test(charset)))
     throw problem(415, {
@@ -452,10 +508,28 @@ async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promi
       why: 'This call needs one, in UTF-8.',
       next: 'Send application/json.',
     });
-  await new Promise<void>((resolve, reject) => {
-    bytesOf(req, res, (error?: unknown) => (error ? reject(error as Error) : resolve()));
-  });
+  await readBytes(bytesOf, req, res, JSON_LIMIT);
   return Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
+}
+
+/** @throws HttpProblem 413 for a body above the limit */
+async function readBytes(
+  reader: ReturnType<typeof express.raw>,
+  req: Request,
+  res: Response,
+  limit_bytes: number,
+): Promise<void> {
+  await new Promise<void>((resolve, reject) => {
+    reader(req, res, (error?: unknown) => (error ? reject(error as Error) : resolve()));
+  }).catch((error: unknown) => {
+    if ((error as { type?: string }).type !== 'entity.too.large') throw error;
+    throw problem(413, {
+      code: 'too-large',
+      what: `The request is larger than ${limit_bytes / 1e6} MB.`,
+      why: 'What comes in has a limit, so that one caller does not fill the room of all.',
+      next: 'Send it smaller, or in parts.',
+    });
+  });
 }
 
 const utf8 = new TextDecoder('utf-8', { fatal: true });
@@ -494,7 +568,8 @@ function readInput<P, Q, B, R>(
   );
   const params = check(endpoint.params, { ...givenParams });
   const query = check(endpoint.query, byName([...left, ...Object.entries(givenQuery)]));
-  const body = bytes ? check(endpoint.body, parsed(bytes)) : { ok: true as const, value: {} as B };
+  const body =
+    bytes && !endpoint.upload ? check(endpoint.body, parsed(bytes)) : { ok: true as const, value: {} as B };
   const faults = [params, query, body].flatMap(c => (c.ok ? [] : c.faults));
   if (!params.ok || !query.ok || !body.ok) throw new HttpProblem(422, 'invalid', faults);
   return { params: params.value, query: query.value, body: body.value };
@@ -502,9 +577,11 @@ function readInput<P, Q, B, R>(
 
 function send(endpoint: AnyEndpoint, res: Response, reply: unknown): void {
   if (endpoint.reply.kind === 'file') {
-    res.setHeader('Content-Type', endpoint.reply.mediaType);
+    const [first = ''] = endpoint.reply.mediaTypes;
+    const file = reply instanceof Uint8Array ? { mediaType: first, bytes: reply } : (reply as FileReply);
+    res.setHeader('Content-Type', file.mediaType);
     res.setHeader('Content-Disposition', 'inline');
-    res.end(Buffer.from(reply as Uint8Array));
+    res.end(Buffer.from(file.bytes));
     return;
   }
   const text = Buffer.from(reply instanceof JsonText ? reply.text : JSON.stringify(reply));

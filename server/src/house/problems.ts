@@ -86,13 +86,6 @@ function classify(error: unknown): HttpProblem {
           next: 'Nothing was written. What you entered is kept on this device; it is sent when the book is back.',
         });
   const { type, status } = error as { type?: string; status?: number };
-  if (type === 'entity.too.large')
-    return problem(413, {
-      code: 'too-large',
-      what: 'The request is larger than 1 MB.',
-      why: 'JSON calls have a limit.',
-      next: 'Send it in parts.',
-    });
   if (type === 'entity.parse.failed')
     return problem(400, {
       code: 'malformed-json',

@@ -1,6 +1,8 @@
 import * as contract from '@cocotte/contract';
-import { type Mounted, door, porch, room } from '../house/mount.ts';
+import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
+import { type Mounted, door, intake, porch, room } from '../house/mount.ts';
 import * as counter from './counter.ts';
+import * as papers from './papers.ts';
 import * as people from './people.ts';
 import * as service from './service.ts';
 import * as sessions from './sessions.ts';
@@ -23,6 +25,10 @@ export const kitchenRoutes: Mounted[] = [
   porch(contract.acceptInvitation, people.acceptInvitation),
   room(contract.readKitchen, service.readKitchen),
   room(contract.changeKitchen, service.changeKitchen, MOVES),
+  room(contract.listPapers, papers.listPapers),
+  intake(contract.addPaper, papers.readied, papers.addPaper, { ...MOVES, patience_ms: THREAD_PATIENCE_MS }),
+  room(contract.openPaper, papers.openPaper),
+  room(contract.removePaper, papers.removePaper, MOVES),
   room(contract.listPeople, people.listPeople),
   room(contract.changePerson, people.changePerson, MOVES),
   room(contract.removePerson, people.removePerson, MOVES),

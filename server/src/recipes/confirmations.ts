@@ -5,6 +5,7 @@ import type { Trx } from '../house/database.ts';
 import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
+import { selectPapers } from '../kitchen/papers.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { selectVersion } from './queries.ts';
 
@@ -31,6 +32,7 @@ export async function selectConfirmations(
     edition: r.edition as string,
     page: r.page as string,
     figures: r.figures as Confirmation['figures'],
+    papers: r.papers as string[],
     demo: r.demo as boolean,
     personId: r.person_id as string,
     confirmedAt: new Date(r.confirmed_at as string).toISOString(),
@@ -87,6 +89,14 @@ export async function confirm(
     });
   const faults = faultsOf(page, body.figures, kitchen);
   if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'page-differs', faults);
+  const papers = await selectPapers(trx, kitchenId, page.subject);
+  if (page.asksPaper && !kitchen.demo && papers.length === 0)
+    throw problem(422, {
+      code: 'no-paper',
+      what: `${page.title} itself is not here.`,
+      why: 'What somebody typed of a letter is not the letter: anybody could have written it.',
+      next: 'Attach a picture or a PDF of it at the recipe, then confirm it from there.',
+    });
   await trx('confirmations').insert({
     kitchen_id: kitchenId,
     confirmation_id: body.id,
@@ -95,6 +105,7 @@ export async function confirm(
     edition: body.edition,
     page: body.page,
     figures: JSON.stringify(body.figures),
+    papers: JSON.stringify(papers.map(p => p.id)),
     demo: kitchen.demo,
     person_id: person.id,
     confirmed_at: new Date(clock.now_ms()).toISOString(),

@@ -4,6 +4,7 @@ import {
   JURISDICTIONS,
   type Kitchen,
   PLACE_FOODS,
+  placeSubject,
   type PlacePoint,
   POINT_WORDS,
   pointsOf,
@@ -17,6 +18,7 @@ import { Day, Tick } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
 import { Cells } from '../kit/layout.tsx';
+import { Papers } from '../kit/Papers.tsx';
 import { Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { orNone, rows, wordsOrNone } from '../kit/readers.ts';
 import { call } from '../shell/call.ts';
@@ -24,6 +26,8 @@ import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/index.ts';
 
+/** Points of which a paper is given out: a certificate, a permit. */
+const PAPER_POINTS = new Set<PlacePoint>(['training', 'registration']);
 const TONE = { allowed: 'leaf', 'approved process': 'live', 'not allowed': 'ox' } as const;
 
 /** What a place says of one of its points, in its words. */
@@ -80,6 +84,9 @@ export function PlaceSheet({ kitchen }: { kitchen: Kitchen }) {
                     {dayText(ticked.tickedOn, kitchen)}
                     {ticked.renewsOn && `, ${say('place.until', { day: dayText(ticked.renewsOn, kitchen) })}`}
                   </Soft>
+                )}
+                {PAPER_POINTS.has(point) && (
+                  <Papers subject={placeSubject(rules.id, point)} what={POINT_WORDS[point]} />
                 )}
               </Box>
             );

@@ -4,6 +4,7 @@ import {
   PIN_HEADER,
   type Problem,
   SERVER_TIME_HEADER,
+  type Upload,
 } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
 import { actingId } from './acting.ts';
@@ -149,17 +150,20 @@ async function callOnce<P, Q, B, R>(endpoint: Endpoint<P, Q, B, R>, input: Input
   const sent = deviceTime();
   let response: Response;
   const hasBody = endpoint.method === 'POST' || endpoint.method === 'PUT';
+  const file = endpoint.upload ? (input.body as unknown as Upload) : null;
   const acting = endpoint.path.startsWith('/api/kitchens/') ? (input.personId ?? actingId()) : null;
   try {
     response = await fetch(addressOf(endpoint, (input.params ?? {}) as P, input.query, input.kitchenId), {
       method: endpoint.method,
       credentials: 'same-origin',
       headers: {
-        ...(hasBody ? { 'Content-Type': 'application/json' } : {}),
+        ...(hasBody ? { 'Content-Type': file ? file.mediaType : 'application/json' } : {}),
         ...(acting ? { [PERSON_HEADER]: acting } : {}),
         ...(input.pin === undefined ? {} : { [PIN_HEADER]: input.pin }),
       },
-      ...(hasBody ? { body: JSON.stringify(input.body ?? {}) } : {}),
+      ...(hasBody
+        ? { body: file ? new Blob([file.bytes as BlobPart]) : JSON.stringify(input.body ?? {}) }
+        : {}),
     });
   } catch {
     throw new CallError(0, 'no-answer', [away()]);

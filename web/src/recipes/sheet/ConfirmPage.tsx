@@ -10,6 +10,7 @@ import { Figure, Text } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
 import { Cells } from '../../kit/layout.tsx';
+import { Papers, usePapers } from '../../kit/Papers.tsx';
 import { Soft, Tag } from '../../kit/parts.tsx';
 import { rows, useRead, words } from '../../kit/readers.ts';
 import { call } from '../../shell/call.ts';
@@ -30,6 +31,7 @@ export function PageProof({
   const { kitchen } = useHere();
   const owner = useMay('owner');
   const { data } = useConfirmations();
+  const { data: papers } = usePapers();
   const [open, setOpen] = useState(false);
   const page = pageOf(recipe, kitchen.altitude_m, kitchen);
   if (!page || !data) return null;
@@ -41,6 +43,9 @@ export function PageProof({
   );
   const newest = confirmationOf(page, data.confirmations);
   const confirmed = fault ? null : newest;
+  // A letter is attached before it is read back: nothing else is asked for meanwhile.
+  const lacksLetter =
+    page.asksPaper && !kitchen.demo && !papers?.papers.some(p => p.subject === page.subject);
   const by = data.confirmations.find(c => c.id === confirmed?.id)?.person ?? '';
   return (
     <Box sx={{ mt: 1.5, pt: 1.5, borderTop: 1, borderColor: 'rule.main' }}>
@@ -57,9 +62,11 @@ export function PageProof({
           <Tag tone="live">{say('page.open')}</Tag> {newest ? fault?.what : say('page.open.why')}
         </Typography>
       )}
+      {lacksLetter && <Soft>{say('papers.letterFirst')}</Soft>}
+      <Papers subject={page.subject} what={`${page.title}, ${page.part}`} first={lacksLetter} />
       {owner ? (
         <Button
-          variant={confirmed ? 'outlined' : 'contained'}
+          variant={confirmed || lacksLetter ? 'outlined' : 'contained'}
           size="small"
           sx={{ mt: 1 }}
           onClick={() => setOpen(true)}

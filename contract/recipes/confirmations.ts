@@ -1,0 +1,63 @@
+import type { Confirmation } from '@cocotte/core/review';
+import { endpoint } from '../endpoint.ts';
+import { figure, flag, instant, list, shape, text, uuid } from '../rules.ts';
+
+/** Something read off the open page: a figure by its key. */
+const readOff = shape<Confirmation['figures'][number]>({
+  key: text({ min: 1, max: 200 }),
+  value: figure({ min: 0, max: 100_000, name: 'The figure on the page' }),
+});
+const printed = (name: string) => text({ min: 1, max: 120, name });
+/** Pages the owners of a kitchen confirmed, newest first. */
+export const listConfirmations = endpoint({
+  name: 'recipes.confirmations',
+  method: 'GET',
+  path: '/api/kitchens/:kitchenId/confirmations',
+  who: 'viewer',
+  summary: 'Pages the owners of this kitchen confirmed from the open book, newest first',
+  reply: shape<{ confirmations: (Confirmation & { person: string })[] }>({
+    confirmations: list(
+      shape<Confirmation & { person: string }>({
+        id: uuid,
+        subject: text({ max: 400 }),
+        title: text({ max: 200 }),
+        edition: text({ max: 120 }),
+        page: text({ max: 120 }),
+        figures: list(readOff, { max: 60 }),
+        papers: list(uuid, { max: 20 }),
+        demo: flag,
+        personId: uuid,
+        confirmedAt: instant,
+        person: text({ max: 80 }),
+      }),
+      { max: 1000 },
+    ),
+  }),
+});
+/** What an owner read off an open page. */
+export interface ConfirmPage {
+  id: string;
+  /** The version of the recipe that stands on the page. */
+  number: number;
+  edition: string;
+  page: string;
+  figures: Confirmation['figures'];
+}
+/** Confirm from the open page what the heat step of a recipe stands on; a figure that differs stops it. */
+export const confirmPage = endpoint({
+  name: 'recipes.confirm',
+  method: 'POST',
+  path: '/api/kitchens/:kitchenId/recipes/:recipeId/confirmations',
+  who: 'owner',
+  summary:
+    'Confirm from the open page what the heat step of a recipe stands on; a figure that differs stops it, with both',
+  params: shape<{ recipeId: string }>({ recipeId: uuid }),
+  body: shape<ConfirmPage>({
+    id: uuid,
+    number: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+    edition: printed('The edition'),
+    page: printed('The page'),
+    figures: list(readOff, { max: 60 }),
+  }),
+  reply: shape<{ id: string }>({ id: uuid }),
+});
