@@ -1,6 +1,14 @@
 import { type Amount, readAmount } from '@cocotte/core/measure';
 import { libraryOf } from '@cocotte/core/ingredients';
-import { type Line, type Recipe, type Step, emptyRecipe, lineFrom, stepFrom } from '@cocotte/core/recipes';
+import {
+  type Line,
+  type Recipe,
+  type Step,
+  emptyRecipe,
+  lineFrom,
+  noTerms,
+  stepFrom,
+} from '@cocotte/core/recipes';
 
 /** The made-up kitchen's own recipes. Figures are invented but for the published facts their authority names. */
 const amount = (text: string): Amount => {
@@ -141,6 +149,13 @@ export const waxBeans: Recipe = {
     demo: true,
     maxPh: 4.4,
     limits: 'Pints, raw pack, brine of 6 parts vinegar to 4 of water.',
+    terms: {
+      ...noTerms(),
+      producer: 'Wrenfold Kitchen',
+      site: '12 Mill Lane, Alder Crossing',
+      closure: 'two-piece lids, new',
+      perPint_g: 240,
+    },
     process: {
       kind: 'boiling water',
       headspace_mm: 12.7,

@@ -6,6 +6,7 @@ import {
   type Attention,
   type Authority,
   FOOD_CLASSES,
+  type LetterTerms,
   type Line,
   type NetContents,
   type Outlet,
@@ -192,10 +193,28 @@ const letterProcess = union<LetterProcess>('kind', {
       why: 'A hot fill below 70 °C is no heat step.',
     }),
     hold_min: figure({ min: 0.5, max: 60, name: 'The minutes held' }),
-    closure: text({ min: 1, max: 120, name: 'The closure' }),
     headspace_mm: headspace,
     jarSizes: list(jarSizeRule, { min: 1, max: 8 }),
   }),
+});
+const percent = (name: string) => maybe(figure({ min: 0, max: 100, name }));
+const letterTerms = shape<LetterTerms>({
+  producer: text({ max: 120, name: 'The producer' }),
+  site: text({ max: 160, name: 'The site' }),
+  pieceSize_mm: maybe(figure({ min: 0, above: true, max: 200, name: 'The size of a piece in mm' })),
+  perPint_g: maybe(figure({ min: 1, max: 600, name: 'The pieces in a pint in grams' })),
+  lines: list(
+    shape<LetterTerms['lines'][number]>({
+      lineId: id,
+      least_pct: percent('The least per cent'),
+      most_pct: percent('The most per cent'),
+    }),
+    { max: 60 },
+  ),
+  thickener: text({ max: 120, name: 'The thickener' }),
+  oil: text({ max: 120, name: 'The oil' }),
+  closure: text({ max: 120, name: 'The closure' }),
+  reviewOn: maybe(day),
 });
 const authority = union<Authority>('grade', {
   'tested publication': shape({
@@ -222,6 +241,7 @@ const authority = union<Authority>('grade', {
       why: 'An acidified food is never above 4.6 (21 CFR 114).',
     }),
     limits: text({ max: 600 }),
+    terms: letterTerms,
     process: letterProcess,
   }),
   'published, untested': shape({
@@ -273,7 +293,7 @@ const codePattern: Rule<string> = text({ max: 3, name: 'The code' });
 
 /** Rule of a whole recipe; what its parts have to say to each other is `recipeFaults` in core. */
 export const recipeRule = shape<Recipe>({
-  format: choice([2] as const),
+  format: choice([3] as const),
   name: text({ min: 1, max: 80, name: 'The name' }),
   code: codePattern,
   statementOfIdentity: text({ min: 1, max: 80, name: 'The statement of identity' }),

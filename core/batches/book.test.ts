@@ -5,7 +5,7 @@ import { assess, gate, summarise } from '../checks/index.ts';
 import { ingredientStatement } from '../labels/index.ts';
 import { readAmount } from '../measure/index.ts';
 import { libraryOf } from '../ingredients/index.ts';
-import { type Line, type Recipe, emptyRecipe, lineFrom, recipeFaults } from '../recipes/index.ts';
+import { type Line, type Recipe, emptyRecipe, lineFrom, noTerms, recipeFaults } from '../recipes/index.ts';
 import { type BatchEvent, fold, lineMasses, recipeFromBatch } from './index.ts';
 
 const LIBRARY = libraryOf([]);
@@ -130,11 +130,11 @@ describe('a hot fill and hold', () => {
       method: { ...waxBeans.method, pack: 'hot' },
       authority: {
         ...(waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>),
+        terms: { ...noTerms(), closure: 'lug cap' },
         process: {
           kind: 'hot-fill-hold',
           temp_C: 88,
           hold_min: 3,
-          closure: 'lug cap',
           headspace_mm: 6,
           jarSizes: ['pint'],
         },
@@ -220,7 +220,7 @@ describe('a batch from before this book', () => {
     const event = { ...first, body: { ...body, recipe: was, times } } as unknown as BatchEvent;
     const state = fold([event]);
     expect(state.started).toMatchObject({ heat: 'boiling water', expected: null, pots: { count: 1 } });
-    expect(state.started?.recipe.format).toBe(2);
+    expect(state.started?.recipe.format).toBe(3);
     expect(state.started?.times[0]?.method).toBe('boiling water');
     expect(lineMasses(state).map(m => Math.round(m.planned_g))).toEqual(
       lineMasses(fold([first])).map(m => Math.round(m.planned_g)),

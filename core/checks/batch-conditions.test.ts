@@ -225,14 +225,13 @@ describe('a hot fill', () => {
       kind: 'hot-fill-hold' as const,
       temp_C: 88,
       hold_min: 3,
-      closure: 'lug cap',
       headspace_mm: 6,
       jarSizes: ['pint' as const],
     };
     const recipe = {
       ...waxBeans,
       method: { ...waxBeans.method, pack: 'hot' as const },
-      authority: { ...authority, process },
+      authority: { ...authority, terms: { ...authority.terms, closure: 'lug cap' }, process },
     };
     return new PaperBatch(recipe, [{ size: 'pint', count: 2 }]);
   };

@@ -3,7 +3,7 @@ import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
 import { numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass } from '../recipes/index.ts';
-import { keptBySugar, spreadCover } from '../review/index.ts';
+import { keptBySugar, limitText, outOfLimits, spreadCover, termsOf } from '../review/index.ts';
 import { acidConditions } from './acid-conditions.ts';
 import { type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
@@ -46,7 +46,39 @@ export function recipeConditions(state: BatchState, masses: readonly LineMass[])
   const { recipe } = state.started as NonNullable<BatchState['started']>;
   // A tested recipe or a letter sets its own end of cooking; an own spread rests on its acid fruit and its proven solids.
   if (recipe.authority.grade === 'own' && keptBySugar(recipe)) return ownSpread(state);
-  return recipe.foodClass === 'fruit spread' ? [] : acidConditions(state, masses);
+  return [
+    ...letterConditions(state, masses),
+    ...(recipe.foodClass === 'fruit spread' ? [] : acidConditions(state, masses)),
+  ];
+}
+
+/** Whether what went in lies within the limits a letter sets for its formula, by weight. */
+function letterConditions(state: BatchState, masses: readonly LineMass[]): Condition[] {
+  const { recipe, kitchen } = state.started as NonNullable<BatchState['started']>;
+  const terms = termsOf(recipe);
+  if (!terms || terms.lines.length === 0) return [];
+  const there = new Map(masses.map(m => [m.line.id, m.actual_g]));
+  const out = outOfLimits(
+    terms,
+    masses.map(m => m.line),
+    id => there.get(id) ?? 0,
+  );
+  return [
+    condition({
+      code: 'letter-limits',
+      title: 'Within the limits of the letter',
+      met: out.length === 0,
+      evidence:
+        out.length === 0
+          ? 'What went in lies within the shares it allows.'
+          : out.map(o => limitText(o, kitchen)).join(' '),
+      why: 'The process was set for what the letter names, within its limits.',
+      next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held: refrigerate it, and ask for a letter that covers it.',
+      jars: null,
+      against: out.length > 0,
+      proof: masses.filter(m => terms.lines.some(l => l.lineId === m.line.id)).flatMap(m => m.by ?? []),
+    }),
+  ];
 }
 
 /** Soluble solids on which an own spread borrows the published time: a policy of this program, as 21 CFR 150 asks of jams. */

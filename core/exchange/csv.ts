@@ -1,5 +1,6 @@
 import { byName, type Names, under } from '../measure/index.ts';
 import type { Line, Recipe, Step } from '../recipes/index.ts';
+import { upgraded } from './json-tree.ts';
 import { type FileFault, fileFault, type FileReading } from './reading.ts';
 
 import Papa from 'papaparse';
@@ -131,6 +132,12 @@ export function toCsv(recipes: readonly Recipe[]): string {
   return `${Papa.unparse(rows, { columns: COLUMNS, newline: '\r\n' })}\r\n`;
 }
 
+/** The columns say nothing of their shape: a letter without terms is from before it named any. */
+const shapeOf = ({ authority }: Names<unknown>): 2 | 3 =>
+  authority !== null && typeof authority === 'object' && 'process' in authority && !('terms' in authority)
+    ? 2
+    : 3;
+
 const guarded = (text: string) => (/^['=+\-@\t\r]/.test(text) ? `'${text}` : text);
 const unguarded = (text: string) => (/^'['=+\-@\t\r]/.test(text) ? text.slice(1) : text);
 
@@ -195,7 +202,7 @@ export function fromCsv(text: string): FileReading {
     }
     if (record === 'recipe') {
       recipes.push({
-        value: { format: 2, ...thing, lines: [], steps: [], jars: [] },
+        value: { ...thing, format: shapeOf(thing), lines: [], steps: [], jars: [] },
         lines: new Map(),
         first: line,
       });
@@ -224,7 +231,7 @@ export function fromCsv(text: string): FileReading {
     ok: true,
     notes: [],
     recipes: recipes.map(r => ({
-      value: r.value,
+      value: upgraded(r.value),
       lineOf: path => r.lines.get(/^\w+\[\d+\]/.exec(path)?.[0] ?? '') ?? r.first,
     })),
   };

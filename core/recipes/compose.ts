@@ -195,7 +195,7 @@ export function stepFrom(id: string, kind: Step['kind'], text: string): Step {
 /** An empty recipe: own, nothing in it yet. */
 export function emptyRecipe(): Recipe {
   return {
-    format: 2,
+    format: 3,
     name: '',
     code: '',
     statementOfIdentity: '',

@@ -1,5 +1,5 @@
 import { amountOf, withLine } from '../../testing/recipe-lines.ts';
-import { emptyRecipe } from './index.ts';
+import { emptyRecipe, noTerms } from './index.ts';
 import { differences } from './index.ts';
 import type { Recipe } from './index.ts';
 
@@ -151,16 +151,22 @@ describe('what differs between two versions', () => {
       expect.stringMatching(/^Authority: letter DEMO-WK-02 .* > letter B-2 /),
     ]);
     const fill = changed({
+      terms: {
+        ...noTerms(),
+        closure: 'lug cap',
+        lines: [{ lineId: 'beans', least_pct: null, most_pct: 60 }],
+      },
       process: {
         kind: 'hot-fill-hold',
         temp_C: 88,
         hold_min: 3,
-        closure: 'lug cap',
         headspace_mm: 6,
         jarSizes: ['pint'],
       },
     });
-    expect(words(waxBeans, fill)[0]).toMatch(/filled at 88 °C, held 3 min, lug cap, pint, headspace 6 mm/);
+    expect(words(waxBeans, fill)[0]).toMatch(
+      /filled at 88 °C, held 3 min, pint, headspace 6 mm; .*Yellow wax beans 60 % at most; closure lug cap/,
+    );
     const sea = changed({
       process: {
         kind: 'sea level',

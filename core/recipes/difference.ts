@@ -1,7 +1,7 @@
 import { jarSize } from '../jars/index.ts';
 import { type Figures, type Habits, byName, fieldText, under } from '../measure/index.ts';
 import type { LetterProcess } from '../times/index.ts';
-import type { Line, Recipe, Step } from './recipe.ts';
+import type { LetterLine, LetterTerms, Line, Recipe, Step } from './recipe.ts';
 import { targetWords, windowText } from './step-words.ts';
 
 /** How the kitchen that reads the difference writes figures. */
@@ -233,7 +233,8 @@ function authorityText({ authority }: Recipe): string {
 }
 
 /** The heat step of an authority and its limits, as far as the recipe itself holds them. */
-function processText({ authority }: Recipe, reader: Reader): string {
+function processText(recipe: Recipe, reader: Reader): string {
+  const { authority } = recipe;
   switch (authority.grade) {
     case 'tested publication':
       return [
@@ -250,6 +251,7 @@ function processText({ authority }: Recipe, reader: Reader): string {
         `pH ${figure(authority.maxPh, reader)} at most`,
         heatText(authority.process, reader),
         authority.limits,
+        termsText(authority.terms, recipe, reader),
         authority.demo ? 'demo' : '',
       ]
         .filter(Boolean)
@@ -261,11 +263,36 @@ function processText({ authority }: Recipe, reader: Reader): string {
   }
 }
 
+/** What a letter names beside its heat step, in one line. */
+function termsText(terms: LetterTerms, { lines }: Recipe, reader: Reader): string {
+  const limit = ({ lineId, least_pct, most_pct }: LetterLine) =>
+    [
+      lines.find(l => l.id === lineId)?.name ?? lineId,
+      least_pct === null ? '' : `${figure(least_pct, reader)} % at least`,
+      most_pct === null ? '' : `${figure(most_pct, reader)} % at most`,
+    ]
+      .filter(Boolean)
+      .join(' ');
+  return [
+    terms.producer && `for ${terms.producer}`,
+    terms.site && `at ${terms.site}`,
+    terms.pieceSize_mm !== null && `pieces to ${figure(terms.pieceSize_mm, reader)} mm`,
+    terms.perPint_g !== null && `${figure(terms.perPint_g, reader)} g in a pint at most`,
+    ...terms.lines.map(limit),
+    terms.thickener && `thickener ${terms.thickener}`,
+    terms.oil && `oil ${terms.oil}`,
+    terms.closure && `closure ${terms.closure}`,
+    terms.reviewOn && `to be looked at again by ${terms.reviewOn}`,
+  ]
+    .filter(Boolean)
+    .join('; ');
+}
+
 function heatText(process: LetterProcess, reader: Reader): string {
   const headspace = `headspace ${figure(process.headspace_mm, reader)} mm`;
   switch (process.kind) {
     case 'hot-fill-hold':
-      return `filled at ${figure(process.temp_C, reader)} °C, held ${figure(process.hold_min, reader)} min, ${process.closure}, ${process.jarSizes.join(', ')}, ${headspace}`;
+      return `filled at ${figure(process.temp_C, reader)} °C, held ${figure(process.hold_min, reader)} min, ${process.jarSizes.join(', ')}, ${headspace}`;
     case 'sea level':
       return `${process.pack} pack, ${process.minutes.map(m => `${m.jarSize} ${m.minutes} min at sea level`).join(', ')}, ${headspace}`;
     case 'boiling water':

@@ -222,6 +222,41 @@ function jarFaults(recipe: Recipe, fault: Say): void {
       'Add that size.',
     );
   const heat = heatOf(recipe);
+  if (heat?.step.kind === 'hot-fill-hold' && letterClosure(recipe) === '')
+    fault(
+      'authority.terms.closure',
+      'no-closure',
+      'A hot fill is held by its closure, and the letter names none here.',
+      'Another closure may let air in as it cools.',
+      'Enter the closure the letter names.',
+    );
+  if (recipe.authority.grade === 'letter')
+    recipe.authority.terms.lines.forEach(({ lineId, least_pct, most_pct }, i, all) => {
+      if (!recipe.lines.some(l => l.id === lineId) || all.findIndex(l => l.lineId === lineId) !== i)
+        fault(
+          `authority.terms.lines[${i}].lineId`,
+          'limit-of-nothing',
+          'This limit is of no line of the recipe, or its line has two.',
+          'Nobody could hold the recipe against it.',
+          'Choose the line it is about, or leave the limit out.',
+        );
+      else if (least_pct === null && most_pct === null)
+        fault(
+          `authority.terms.lines[${i}].most_pct`,
+          'limit-without-figure',
+          'This limit has no figure.',
+          'A limit is so much at least, or at most.',
+          'Enter one of them, or leave the limit out.',
+        );
+      else if (least_pct !== null && most_pct !== null && least_pct > most_pct)
+        fault(
+          `authority.terms.lines[${i}].most_pct`,
+          'limit-crossed',
+          'The most is less than the least.',
+          'Nothing lies between them.',
+          'Enter them as the letter has them.',
+        );
+    });
   const headspace = heat?.step.headspace_mm ?? null;
   if (headspace !== null && !(headspace > 0))
     fault(
@@ -265,6 +300,9 @@ function jarFaults(recipe: Recipe, fault: Say): void {
       );
   });
 }
+
+const letterClosure = ({ authority }: Recipe) =>
+  authority.grade === 'letter' ? authority.terms.closure.trim() : '';
 
 /** The heat step that a recipe's authority states itself, and where it stands; null where a published entry gives it. */
 function heatOf({ authority }: Recipe): { path: string; step: LetterProcess } | null {

@@ -1,6 +1,6 @@
 import type { FruitGroup, LineRole } from '../ingredients/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
-import type { Amount } from '../measure/index.ts';
+import type { Amount, Day } from '../measure/index.ts';
 import type { LetterProcess, Method, Product, TimeBasis } from '../times/index.ts';
 
 /**
@@ -152,6 +152,45 @@ export const FOOD_CLASSES: readonly FoodClass[] = [
   'refused',
 ];
 
+/** What a letter allows of one line, in per cent of all that goes in by weight; null where it sets no such limit. */
+export interface LetterLine {
+  lineId: string;
+  least_pct: number | null;
+  most_pct: number | null;
+}
+
+/** What a process authority's letter names beside its heat step; empty where it says nothing of it. */
+export interface LetterTerms {
+  /** For whom it was written, and where they cook. */
+  producer: string;
+  site: string;
+  /** Longest side of a piece. */
+  pieceSize_mm: number | null;
+  /** Pieces in one pint jar, as prepared, at most. */
+  perPint_g: number | null;
+  /** Limits of its formula; lines without one are followed as they were taken over. */
+  lines: LetterLine[];
+  /** Thickener and oil it allows, by their names. */
+  thickener: string;
+  oil: string;
+  closure: string;
+  /** Last day before it has to be looked at again. */
+  reviewOn: Day | null;
+}
+
+/** A letter that names nothing beside its heat step. */
+export const noTerms = (): LetterTerms => ({
+  producer: '',
+  site: '',
+  pieceSize_mm: null,
+  perPint_g: null,
+  lines: [],
+  thickener: '',
+  oil: '',
+  closure: '',
+  reviewOn: null,
+});
+
 /** What the heat process of a recipe rests on: one of four grades, each with what it has to say for itself. */
 export type Authority =
   | {
@@ -175,6 +214,7 @@ export type Authority =
       maxPh: number;
       /** What else the letter limits, in its words. */
       limits: string;
+      terms: LetterTerms;
       process: LetterProcess;
     }
   | { grade: 'published, untested'; title: string }
@@ -218,7 +258,7 @@ export interface TestedFormula {
 /** Everything a recipe version says. Frozen once a batch has used it. */
 export interface Recipe {
   /** Shape of this object; older ones are read forever, see upgradeRecipe. */
-  format: 2;
+  format: 3;
   name: string;
   /** Three capital letters that begin its lot codes. */
   code: string;

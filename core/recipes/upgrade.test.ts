@@ -1,9 +1,10 @@
-import { plumJam } from '../../demo/recipes.ts';
+import { plumJam, waxBeans } from '../../demo/recipes.ts';
+import { fromCsv, toCsv } from '../exchange/index.ts';
 import { classOf, processFor, routeToSale } from '../review/index.ts';
 import { upgradeTime } from '../times/index.ts';
 import { recipeFaults } from './index.ts';
 import type { Recipe } from './index.ts';
-import { upgradeRecipe } from './index.ts';
+import { noTerms, upgradeRecipe } from './index.ts';
 
 import { describe, expect, it } from 'vitest';
 
@@ -80,7 +81,7 @@ describe('a recipe of the first shape', () => {
 
   it('says what it said, in the shape of today', () => {
     expect(now).toMatchObject({
-      format: 2,
+      format: 3,
       name: 'Apricot jam',
       code: 'APJ',
       notes: 'From before.',
@@ -225,4 +226,38 @@ describe('times and recipes of today', () => {
   });
 
   it('pass through untouched', () => expect(upgradeRecipe(plumJam as Recipe)).toBe(plumJam));
+});
+
+describe('a recipe of the second shape', () => {
+  const { terms: _terms, ...letter } = waxBeans.authority as Extract<
+    Recipe['authority'],
+    { grade: 'letter' }
+  >;
+  const second = (over: object) => ({ ...waxBeans, format: 2, authority: { ...letter, ...over } });
+
+  it('has a letter that names nothing beside its heat step', () => {
+    expect(upgradeRecipe(second({}))).toEqual({
+      ...waxBeans,
+      authority: { ...letter, terms: noTerms() },
+    });
+  });
+
+  it('has the closure of a hot fill in its heat step', () => {
+    const process = { kind: 'hot-fill-hold', temp_C: 88, hold_min: 3, headspace_mm: 6, jarSizes: ['pint'] };
+    expect(upgradeRecipe(second({ process: { ...process, closure: 'lug caps' } })).authority).toEqual({
+      ...letter,
+      terms: { ...noTerms(), closure: 'lug caps' },
+      process,
+    });
+  });
+
+  it('says nothing else anew, and is read from a table that was written then', () => {
+    expect(upgradeRecipe({ ...plumJam, format: 2 })).toEqual(plumJam);
+    const now: Recipe = { ...waxBeans, authority: { ...letter, terms: noTerms() } };
+    // The same table, with the letter as it was written before it named any terms.
+    const then = toCsv([now]).replace(`,""terms"":${JSON.stringify(noTerms()).replaceAll('"', '""')}`, '');
+    expect(then).not.toContain('terms');
+    const read = fromCsv(then);
+    expect(read.ok && read.recipes.map(r => r.value)).toEqual([now]);
+  });
 });

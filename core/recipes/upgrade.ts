@@ -1,16 +1,35 @@
 import { byName } from '../measure/index.ts';
 import type { Method, Product } from '../times/index.ts';
-import type { FoodClass, Line, Recipe, Step } from './recipe.ts';
+import { type FoodClass, type Line, noTerms, type Recipe, type Step } from './recipe.ts';
 
 /**
  * Reads a recipe of any shape there ever was. Batches hold the recipe they were cooked from, and those never change.
  *
- * @param stored  a recipe of this format, or of the first (without a `format`)
+ * @param stored  a recipe of this format, of the second, or of the first (without a `format`)
  */
 export function upgradeRecipe(stored: Recipe | object): Recipe {
-  const recipe = stored as Recipe;
-  if (recipe.format === 2) return recipe;
-  return fromFirst(stored as FirstRecipe);
+  const { format } = stored as { format?: number };
+  if (format === 3) return stored as Recipe;
+  return fromSecond(format === 2 ? (stored as SecondRecipe) : fromFirst(stored as FirstRecipe));
+}
+
+/** The second shape: a letter named nothing beside its heat step, and a hot fill its closure there. */
+interface SecondRecipe extends Omit<Recipe, 'format' | 'authority'> {
+  format: 2;
+  authority:
+    | Exclude<Recipe['authority'], { grade: 'letter' }>
+    | (Omit<Letter, 'terms' | 'process'> & { process: Letter['process'] & { closure?: string } });
+}
+
+function fromSecond(old: SecondRecipe): Recipe {
+  const { authority } = old;
+  if (authority.grade !== 'letter') return { ...old, format: 3, authority };
+  const { closure = '', ...process } = authority.process;
+  return {
+    ...old,
+    format: 3,
+    authority: { ...authority, terms: { ...noTerms(), closure }, process: process as Letter['process'] },
+  };
 }
 
 /** The first shape: no ingredient library, steps that name lines whole, three authorities with their times inline. */
@@ -70,7 +89,7 @@ type FirstAuthority =
   | { grade: 'published, untested'; title: string }
   | { grade: 'own'; entryId: string | null };
 
-function fromFirst(old: FirstRecipe): Recipe {
+function fromFirst(old: FirstRecipe): SecondRecipe {
   const product = firstProduct(old);
   const uses = new Map<string, number>();
   for (const step of old.steps) for (const id of step.lineIds) uses.set(id, (uses.get(id) ?? 0) + 1);
@@ -151,7 +170,7 @@ function firstMethod(old: FirstRecipe): Method {
   };
 }
 
-function firstAuthority(a: FirstAuthority): Recipe['authority'] {
+function firstAuthority(a: FirstAuthority): SecondRecipe['authority'] {
   if (a.grade === 'letter') {
     const { headspace_mm, pack, minutes, ...rest } = a;
     return { ...rest, limits: '', process: { kind: 'boiling water', pack, headspace_mm, minutes } };

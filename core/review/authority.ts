@@ -5,6 +5,7 @@ import { type FormulaChange, formulaOf } from './changes/change.ts';
 import { changesFrom } from './changes/index.ts';
 import { coverChanges } from './cover/index.ts';
 import { keptBySugar, spreadCover } from './identity.ts';
+import { letterChanges, limitedLines } from './letter.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
 /** Whether a recipe may be cooked for sale, and what opens or closes that. */
@@ -41,9 +42,20 @@ export function formulaChanges(recipe: Recipe, figures: Figures = PLAIN_FIGURES)
     authority.grade === 'tested publication' &&
     authority.kind === 'publication' &&
     authority.time.kind === 'entry';
-  if (isEntrys || tested === null) return byEntry;
+  if (isEntrys) return byEntry;
+  if (tested === null) return [...byEntry, ...letterChanges(recipe, figures)];
   const known = new Set(byEntry.map(c => c.code));
-  return [...byEntry, ...changesFrom(tested, formulaOf(recipe), figures).filter(c => !known.has(c.code))];
+  // Lines with limits of their own are held against these alone.
+  const limited = limitedLines(recipe);
+  const rest = <F extends Pick<Recipe, 'lines'>>(of: F): F => ({
+    ...of,
+    lines: of.lines.filter(l => !limited.has(l.id)),
+  });
+  return [
+    ...byEntry,
+    ...letterChanges(recipe, figures),
+    ...changesFrom(rest(tested), rest(formulaOf(recipe)), figures).filter(c => !known.has(c.code)),
+  ];
 }
 
 const PRACTICE = 'Routes to sale, common practice';

@@ -2,6 +2,7 @@ import { acidKind, countsAsBarrier, isLowAcid, PICKLING_STRENGTH_PCT } from '../
 import { type Figures, numberText } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { GUIDE, type ReviewFault } from './finding.ts';
+import { lacksProducer } from './letter.ts';
 import { sauerkrautFaults } from './sauerkraut.ts';
 
 /** What keeps a recipe from sale until it is mended: the acid that is its barrier, its salt, its ferment. */
@@ -65,6 +66,15 @@ export function mends(recipe: Recipe, figures: Figures): ReviewFault[] {
           'Use canning or pickling salt, by weight.',
           GUIDE(6),
         );
+  if (lacksProducer(recipe))
+    mend(
+      'letter-for-nobody',
+      null,
+      'The letter names no producer, or no site.',
+      'A process authority writes for one producer and the place they cook in; another kitchen has another water, another stove and other hands.',
+      'Enter for whom and for which site it was written, as it stands in the letter.',
+      'Letters of process authorities, common practice',
+    );
   if (recipe.product === 'sauerkraut') out.push(...sauerkrautFaults(recipe, figures));
   return out;
 }

@@ -1,7 +1,11 @@
 import { jarSize } from '../jars/index.ts';
 import {
+  type Day,
+  dayText,
+  fahrenheit,
   type Figures,
   Fraction,
+  type Habits,
   MM_PER_INCH,
   numberText,
   PLAIN_FIGURES,
@@ -11,6 +15,7 @@ import {
 import type { Authority, Recipe } from '../recipes/index.ts';
 import { type ProcessEntry, processEntry, timeFrom, type ScheduledTime } from '../times/index.ts';
 import { fittingCover } from './cover/index.ts';
+import { limitedLines } from './letter.ts';
 import { processBasis } from './process-for.ts';
 
 /** One figure that is read off the open page and held against what the program has of it. */
@@ -20,6 +25,8 @@ export interface PageFigure {
   label: string;
   unit: string;
   value: number;
+  /** Words the page says instead of a figure: they are there or not, and its value is 1. */
+  words: string | null;
 }
 
 /** A page that its owner opens: what it is called, and the figures that count here. */
@@ -50,9 +57,15 @@ export interface Confirmation {
   confirmedAt: string;
 }
 
+/** In what figures and units a page is read off; a letter gives its own in either. */
+type Reader = Figures & Partial<Pick<Habits, 'temperature' | 'measures'>>;
+
 /** Figures that differ by less are one: "1 2/3" and 1.67. */
 const SAME = 0.01;
-const same = (a: number, b: number): boolean => Math.abs(a - b) <= SAME * Math.max(1, Math.abs(b));
+/** Nor by more than this, however large they are. */
+const MOST_APART = 0.25;
+const same = (a: number, b: number): boolean =>
+  Math.abs(a - b) <= Math.min(MOST_APART, SAME * Math.max(1, Math.abs(b)));
 
 /**
  * The page a recipe's heat step stands on, with the figures its owner has to read off it: minutes of each jar at this
@@ -60,7 +73,7 @@ const same = (a: number, b: number): boolean => Math.abs(a - b) <= SAME * Math.m
  *
  * @returns null where there is nothing to open: an authority that has no time for it
  */
-export function pageOf(recipe: Recipe, altitude_m: number, figures: Figures = PLAIN_FIGURES): Page | null {
+export function pageOf(recipe: Recipe, altitude_m: number, figures: Reader = PLAIN_FIGURES): Page | null {
   const basis = processBasis(recipe, figures);
   if (!basis.ok) return null;
   const times = basis.rows.flatMap(row => {
@@ -77,21 +90,66 @@ export function pageOf(recipe: Recipe, altitude_m: number, figures: Figures = PL
     part: basis.source.part,
     figures: [
       ...times.map(time => minutesOf(time)),
-      { key: 'headspace', label: 'Headspace', unit: 'inches', value: basis.headspace_mm / MM_PER_INCH },
+      figureOf('headspace', 'Headspace', 'inches', basis.headspace_mm / MM_PER_INCH),
       ...(entry ? acidOf(entry, recipe) : formulaOn(recipe)),
       ...(authority.grade === 'letter'
-        ? [{ key: 'acid:pH', label: 'Highest pH', unit: '', value: authority.maxPh }]
+        ? [figureOf('acid:pH', 'Highest pH', '', authority.maxPh), ...termsOn(recipe, figures)]
         : []),
     ],
   };
 }
 
-const minutesOf = (time: ScheduledTime): PageFigure => ({
-  key: `minutes:${time.rowId}`,
-  label: `${jarSize(time.jarSize).plural}, ${time.band}`,
-  unit: 'minutes',
-  value: time.minutes,
+const figureOf = (key: string, label: string, unit: string, value: number): PageFigure => ({
+  // Keys are stored with what was read; of a longer one its beginning tells enough.
+  key: key.slice(0, 200),
+  label,
+  unit,
+  value,
+  words: null,
 });
+const wordsOf = (key: string, label: string, words: string): PageFigure[] =>
+  words.trim() === ''
+    ? []
+    : [{ key: `${key}:${words}`.slice(0, 200), label, unit: '', value: 1, words: words.trim() }];
+
+const minutesOf = (time: ScheduledTime): PageFigure =>
+  figureOf(`minutes:${time.rowId}`, `${jarSize(time.jarSize).plural}, ${time.band}`, 'minutes', time.minutes);
+
+/** What a letter names beside its heat step: figures to be typed, words to be found in it. */
+function termsOn(recipe: Recipe, figures: Reader): PageFigure[] {
+  if (recipe.authority.grade !== 'letter') return [];
+  const { terms, process, limits } = recipe.authority;
+  const out: PageFigure[] = [];
+  if (process.kind === 'hot-fill-hold')
+    out.push(
+      figures.temperature === 'F'
+        ? figureOf('fill temperature:F', 'Filled at, at least', '°F', fahrenheit(process.temp_C))
+        : figureOf('fill temperature:C', 'Filled at, at least', '°C', process.temp_C),
+    );
+  for (const { lineId, least_pct, most_pct } of terms.lines) {
+    const name = recipe.lines.find(l => l.id === lineId)?.name ?? lineId;
+    if (least_pct !== null) out.push(figureOf(`least:${lineId}`, `${name}, at least`, '% of all', least_pct));
+    if (most_pct !== null) out.push(figureOf(`most:${lineId}`, `${name}, at most`, '% of all', most_pct));
+  }
+  if (terms.pieceSize_mm !== null)
+    out.push(
+      figures.measures === 'metric'
+        ? figureOf('piece size:mm', 'Pieces, at most', 'mm', terms.pieceSize_mm)
+        : figureOf('piece size:inches', 'Pieces, at most', 'inches', terms.pieceSize_mm / MM_PER_INCH),
+    );
+  if (terms.perPint_g !== null)
+    out.push(figureOf('fill weight', 'Pieces in a pint, at most', 'g', terms.perPint_g));
+  return [
+    ...out,
+    ...wordsOf('producer', 'Producer', terms.producer),
+    ...wordsOf('site', 'Site', terms.site),
+    ...wordsOf('thickener', 'Thickener it allows', terms.thickener),
+    ...wordsOf('oil', 'Oil it allows', terms.oil),
+    ...wordsOf('closure', 'Closure', terms.closure),
+    ...wordsOf('limits', 'What else it limits', limits),
+    ...wordsOf('review', 'To be looked at again by', terms.reviewOn ? dayText(terms.reviewOn, figures) : ''),
+  ];
+}
 
 const entryIdOf = (authority: Authority): string =>
   authority.grade === 'own'
@@ -118,15 +176,18 @@ function subjectOf(authority: Authority): string {
  * read back line by line, and again when it is taken over anew.
  */
 function formulaOn(recipe: Recipe): PageFigure[] {
+  const limited = limitedLines(recipe);
   const lines = (recipe.tested?.lines ?? recipe.lines).filter(
-    l => l.where !== 'dip' && l.role !== 'spice' && l.role !== 'salt',
+    l => l.where !== 'dip' && l.role !== 'spice' && l.role !== 'salt' && !limited.has(l.id),
   );
-  return lines.map(({ id, name, amount, where }) => ({
-    key: `line:${id}:${amount.value}:${amount.unit}`.slice(0, 200),
-    label: `${name}${where === 'each jar' ? ' in each pint' : ''}`,
-    unit: UNITS[amount.unit].symbol,
-    value: new Fraction(amount.value).valueOf(),
-  }));
+  return lines.map(({ id, name, amount, where }) =>
+    figureOf(
+      `line:${id}:${amount.value}:${amount.unit}`,
+      `${name}${where === 'each jar' ? ' in each pint' : ''}`,
+      UNITS[amount.unit].symbol,
+      new Fraction(amount.value).valueOf(),
+    ),
+  );
 }
 
 /** The acid of an entry as its page prints it: a dose in each pint, or acid and water of the formula that is followed. */
@@ -134,12 +195,7 @@ function acidOf(entry: ProcessEntry, recipe: Recipe): PageFigure[] {
   const dose = entry.acidInEachPint;
   if (dose)
     return [
-      {
-        key: 'acid:each pint',
-        label: 'Bottled lemon juice in each pint',
-        unit: 'tablespoons',
-        value: dose.bottledLemon_tbsp,
-      },
+      figureOf('acid:each pint', 'Bottled lemon juice in each pint', 'tablespoons', dose.bottledLemon_tbsp),
     ];
   if (recipe.authority.grade === 'own') return [];
   const cover = fittingCover(recipe, entry);
@@ -153,13 +209,13 @@ function acidOf(entry: ProcessEntry, recipe: Recipe): PageFigure[] {
     const read = readAmount(amount, 'en-US');
     if (!read.ok) return [];
     return [
-      {
+      figureOf(
         // Two formulas of one entry are two pages.
-        key: `acid:${name.toLowerCase()}:${amount}`,
-        label: `${name}, in its recipe`,
-        unit: UNITS[read.value.unit].symbol,
-        value: new Fraction(read.value.value).valueOf(),
-      },
+        `acid:${name.toLowerCase()}:${amount}`,
+        `${name}, in its recipe`,
+        UNITS[read.value.unit].symbol,
+        new Fraction(read.value.value).valueOf(),
+      ),
     ];
   });
 }
@@ -168,12 +224,14 @@ function acidOf(entry: ProcessEntry, recipe: Recipe): PageFigure[] {
  * Why the heat step of a recipe may not be used for sale in a kitchen, before anything is lit: the first of the two keys.
  *
  * @param times  of the jars that are wanted
+ * @param today  by the kitchen's zone: a letter holds until it is to be looked at again
  */
 export function unprovenFault(
   recipe: Recipe,
-  kitchen: Figures & { altitude_m: number; demo: boolean },
+  kitchen: Reader & { altitude_m: number; demo: boolean },
   times: readonly ScheduledTime[],
   confirmations: readonly Confirmation[],
+  today: Day,
 ): PageFault | null {
   const { authority } = recipe;
   if (authority.grade === 'letter' && authority.demo && !kitchen.demo)
@@ -181,6 +239,13 @@ export function unprovenFault(
       what: `Letter ${authority.reference} is a demo letter.`,
       why: 'It was made up for the demo kitchen: nobody has tested what it says.',
       next: 'Enter the letter your own process authority wrote.',
+    };
+  const reviewOn = authority.grade === 'letter' ? authority.terms.reviewOn : null;
+  if (authority.grade === 'letter' && reviewOn !== null && reviewOn < today)
+    return {
+      what: `Letter ${authority.reference} was to be looked at again by ${dayText(reviewOn, kitchen)}.`,
+      why: 'A process authority stands behind its letter until then.',
+      next: 'Ask the authority to renew it, then enter its new date.',
     };
   const page = pageOf(recipe, kitchen.altitude_m, kitchen);
   return (
@@ -201,6 +266,7 @@ export interface PageDifference {
   unit: string;
   typed: number;
   value: number;
+  words: string | null;
 }
 
 /** What was typed from the page that is not what stands here; empty when all of it agrees. */
@@ -209,9 +275,11 @@ export function pageDifferences(
   typed: readonly { key: string; value: number }[],
 ): PageDifference[] {
   const read = new Map(typed.map(t => [t.key, t.value]));
-  return page.figures.flatMap(({ key, label, unit, value }) => {
+  return page.figures.flatMap(({ key, label, unit, value, words }) => {
     const there = read.get(key);
-    return there === undefined || same(there, value) ? [] : [{ key, label, unit, typed: there, value }];
+    return there === undefined || same(there, value)
+      ? []
+      : [{ key, label, unit, typed: there, value, words }];
   });
 }
 

@@ -71,7 +71,7 @@ export function processBasis(recipe: Recipe, figures: Figures): Basis | ProcessR
         })),
         pack: 'hot',
         headspace_mm: process.headspace_mm,
-        fill: { temp_C: process.temp_C, closure: process.closure },
+        fill: { temp_C: process.temp_C, closure: authority.terms.closure },
         source,
       };
     }

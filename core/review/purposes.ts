@@ -67,7 +67,7 @@ export function purposeFaults(
         size: null,
       };
     if (noTime) return noTime;
-    const unproven = unprovenFault(recipe, kitchen, times, confirmations);
+    const unproven = unprovenFault(recipe, kitchen, times, confirmations, today);
     if (unproven) return { code: 'page-unconfirmed', ...unproven, size: null };
     const place = placeFault(
       kitchen.jurisdiction,

@@ -124,7 +124,8 @@ const NOT_A_NAME = new Set([
  */
 function letterNames(recipe: Recipe, name: string): boolean {
   if (recipe.authority.grade !== 'letter') return false;
-  const limits = ` ${recipe.authority.limits.toLowerCase()} `;
+  const { limits: said, terms } = recipe.authority;
+  const limits = ` ${said}. ${terms.thickener}. ${terms.oil} `.toLowerCase();
   const words =
     name
       .toLowerCase()

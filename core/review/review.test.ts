@@ -8,7 +8,7 @@ import {
 } from '../../demo/recipes.ts';
 import { lineOf, withLines } from '../../testing/recipe-lines.ts';
 import { libraryOf } from '../ingredients/index.ts';
-import { type Line, type Recipe, recipeFaults } from '../recipes/index.ts';
+import { type Line, noTerms, type Recipe, recipeFaults } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
 import { formulaChanges, routeToSale } from './authority.ts';
 import { REFUSALS } from './data/refusals.ts';
@@ -115,11 +115,11 @@ describe('what is refused (common practice of the trade)', () => {
       ...step('Fill, close, invert the jars for a minute'),
       authority: {
         ...(waxBeans.authority as Extract<Recipe['authority'], { grade: 'letter' }>),
+        terms: { ...noTerms(), closure: 'lug' },
         process: {
           kind: 'hot-fill-hold',
           temp_C: 88,
           hold_min: 3,
-          closure: 'lug',
           headspace_mm: 6,
           jarSizes: ['half-pint'],
         },

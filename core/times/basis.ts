@@ -25,7 +25,6 @@ export type LetterProcess =
       /** Least temperature of the food as it is filled. */
       temp_C: number;
       hold_min: number;
-      closure: string;
       headspace_mm: number;
       jarSizes: JarSizeId[];
     };

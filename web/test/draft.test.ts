@@ -28,11 +28,24 @@ const RECIPES: Recipe[] = [
     ...demo.waxBeans,
     authority: {
       ...letter,
+      terms: {
+        producer: 'Wrenfold Kitchen',
+        site: '12 Mill Lane',
+        pieceSize_mm: 12.7,
+        perPint_g: 230,
+        lines: [
+          { lineId: 'beans', least_pct: null, most_pct: 60.5 },
+          { lineId: 'vinegar', least_pct: 20, most_pct: null },
+        ],
+        thickener: 'xanthan gum to 0.3 %',
+        oil: '',
+        closure: 'lug cap',
+        reviewOn: '2027-02-10',
+      },
       process: {
         kind: 'hot-fill-hold',
         temp_C: 88,
         hold_min: 2.5,
-        closure: 'lug cap',
         headspace_mm: 6.35,
         jarSizes: ['pint'],
       },
@@ -274,12 +287,26 @@ describe('what cannot be read is said beside its field, all of it at once', () =
         process: 'hot-fill-hold',
         temp_C: '150',
         hold_min: '0',
-        closure: '',
+        terms: { ...open(demo.waxBeans).terms, closure: '' },
       }),
     ).toEqual([
       'authority.process.temp_C too-small',
       'authority.process.hold_min too-small',
-      'authority.process.closure missing',
+      'authority.terms.closure no-closure',
+    ]);
+    const limits = (lines: Draft['terms']['lines'], over: Partial<Draft['terms']> = {}) =>
+      letterFaults({ terms: { ...open(demo.waxBeans).terms, ...over, lines } });
+    const of = (lineId: string, least_pct: string, most_pct: string) => ({ least_pct, most_pct, lineId });
+    expect(limits([of('beans', '40', '60,5')])).toEqual(['authority.terms.lines[0].most_pct ambiguous-number']);
+    expect(limits([of('beans', '60', '40'), of('beans', '', '50'), of('vinegar', '', '')])).toEqual([
+      'authority.terms.lines[0].most_pct limit-crossed',
+      'authority.terms.lines[1].lineId limit-of-nothing',
+      'authority.terms.lines[2].most_pct limit-without-figure',
+    ]);
+    expect(limits([of('__proto__', '', '5')], { pieceSize_mm: '0', perPint_g: '900' })).toEqual([
+      'authority.terms.pieceSize_mm too-small',
+      'authority.terms.perPint_g too-large',
+      'authority.terms.lines[0].lineId limit-of-nothing',
     ]);
   });
 

@@ -85,7 +85,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       // What nobody read off the page is no time for a jar that is sold.
       const proven =
         body.purpose !== 'sale' ||
-        (answer.ok && unprovenFault(recipe, kitchen, [answer.time], confirmed) === null);
+        (answer.ok && unprovenFault(recipe, kitchen, [answer.time], confirmed, madeOn) === null);
       return answer.ok && proven ? [answer.time] : [];
     });
     const plan = recipe.sketch

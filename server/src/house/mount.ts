@@ -173,10 +173,11 @@ function mountRoom<P, Q, U, B, R>(
         settle(endpoint, visitor);
         return visitor;
       };
-      const made = ready &&
-        (await house.database.beginningWith(caller.statement(), admitted, { reads: true })) && {
-          body: await inTurn(() => ready({ mediaType: mediaTypeOf(req), bytes: bytes as Buffer })),
-        };
+      const made = ready && {
+        body: await house.database
+          .beginningWith(caller.statement(), admitted, { reads: true })
+          .then(() => inTurn(() => ready(fileOf(endpoint, req, bytes)))),
+      };
       const act = () =>
         house.database.beginningWith(
           caller.statement(),
@@ -480,18 +481,24 @@ const hasBody = (endpoint: AnyEndpoint) => endpoint.method === 'POST' || endpoin
 const mediaTypeOf = (req: Request): string =>
   (req.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
 
+/** @throws HttpProblem 415 for a file of a kind that the endpoint does not take */
+function fileOf({ upload }: AnyEndpoint, req: Request, bytes: Buffer | null): Upload {
+  const mediaType = mediaTypeOf(req);
+  if (!upload?.mediaTypes.includes(mediaType))
+    throw problem(415, {
+      code: 'not-a-paper',
+      what: 'This is neither a picture nor a PDF.',
+      why: `Files of the kinds ${upload?.mediaTypes.join(', ')} are taken.`,
+      next: 'Photograph or scan it, or save it as a PDF.',
+    });
+  return { mediaType, bytes: bytes ?? Buffer.alloc(0) };
+}
+
 /** The body as it came, up to the limit and not yet looked at; null where there is to be none. */
 async function bodyOf(endpoint: AnyEndpoint, req: Request, res: Response): Promise<Buffer | null> {
   if (!hasBody(endpoint)) return null;
   const { upload } = endpoint;
   if (upload) {
-    if (!upload.mediaTypes.includes(mediaTypeOf(req)))
-      throw problem(415, {
-        code: 'not-a-paper',
-        what: 'This is neither a picture nor a PDF.',
-        why: `Files of the kinds ${upload.mediaTypes.join(', ')} are taken.`,
-        next: 'Photograph or scan it, or save it as a PDF.',
-      });
     await readBytes(
       express.raw({ type: () => true, limit: upload.limit_bytes }),
       req,

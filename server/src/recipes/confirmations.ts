@@ -143,7 +143,10 @@ function faultsOf(
     ...pageDifferences(page, typed).map(d => ({
       path: at(d.key),
       code: 'page-differs',
-      what: `The page says ${n(d.typed)}${d.unit && ` ${d.unit}`}, here stands ${n(d.value)}.`,
+      what:
+        d.words === null
+          ? `The page says ${n(d.typed)}${d.unit && ` ${d.unit}`}, here stands ${n(d.value)}.`
+          : `The page does not say what stands here: ${d.words}.`,
       why: 'One of the two is wrong, and no batch for sale rests on either until they agree.',
       next: 'Read it once more: the row of this jar, the column of this altitude, this edition. If it prints what you typed, do not cook by this entry: give the recipe that publication with its own time.',
     })),

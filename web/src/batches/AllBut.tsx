@@ -3,7 +3,7 @@ import { Button } from '@mui/material';
 import { Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Cells } from '../kit/layout.tsx';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 /** Jar numbers of a text such as `3, 5-6` that are among these; none where nothing is typed. */
 export const jarsAmong = (among: readonly number[]) => (text: string) => {

@@ -6,7 +6,7 @@ import { FormDialog } from '../kit/FormDialog.tsx';
 import { Caution } from '../kit/parts.tsx';
 import { missing } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { jarsAmong } from './AllBut.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { type When, pastInstant } from './when.ts';

@@ -14,7 +14,7 @@ import type { OpenBatch } from './open-batch.ts';
 import { BrokenDialog, HeatOffDialog } from './ClockDialogs.tsx';
 import { useTaps } from './taps.ts';
 import type { When } from './when.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** One load in the canner: waiting for the boil, timed, or resting. One strong action at a time. */
 export function ClockPanel({

@@ -25,7 +25,7 @@ import { useLibrary } from '../recipes/library.ts';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 type Props = { batch: OpenBatch; when: When };
 const startedOf = (batch: OpenBatch) => batch.state.started as NonNullable<typeof batch.state.started>;

@@ -20,7 +20,7 @@ import { Drawn } from './Drawn.tsx';
 import { batchNeeds, drawingOf, needText } from './draws.ts';
 import type { When } from './when.ts';
 import { quantityText, stockText } from '../stores/words.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** On a phone each need stands over its quantity and its lot; from a tablet on they are columns. */
 const stacked = {

@@ -7,7 +7,7 @@ import { FormDialog } from '../kit/FormDialog.tsx';
 import { Caution } from '../kit/parts.tsx';
 import { orNone, useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 

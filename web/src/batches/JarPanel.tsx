@@ -22,7 +22,7 @@ import type { Fact, OpenBatch } from './open-batch.ts';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
 import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** Jars that one canner holds, proposed for the next load where the kitchen has none on record. Common practice for a round canner. */
 const CANNER_HOLDS: Record<JarSizeId, number> = {

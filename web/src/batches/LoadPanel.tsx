@@ -12,7 +12,7 @@ import { useUndo } from './Undo.tsx';
 import { loadable } from './loadable.ts';
 import { useNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import type { When } from './when.ts';
 
 /** Each lot once. */

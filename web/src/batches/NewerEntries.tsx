@@ -1,7 +1,7 @@
 import { Box, Button } from '@mui/material';
 import { Sheet } from '../kit/parts.tsx';
 import { loadAgain } from '../shell/renewal.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 
 /** Says that the record holds what this page is too old to read; clocks and entries go on beside it. */

@@ -1,4 +1,4 @@
-import { freeText } from '@cocotte/core/review';
+import { freeText, letterReminders } from '@cocotte/core/review';
 import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
 import { type Line, type Recipe, type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { lineMasses } from '@cocotte/core/batches';
@@ -11,6 +11,7 @@ import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { useRead } from '../kit/readers.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
+import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 import { EndedDialog } from './EndedDialog.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
@@ -86,6 +87,9 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               </Box>
             )}
             {now.caution && <Caution>{now.caution}</Caution>}
+            {letterReminders(started.recipe, now.kind, kitchen).map(text => (
+              <Caution key={text}>{say('letter.reminds', { text })}</Caution>
+            ))}
             <Cells wide="2fr 1fr" gap={1.75} mt={2}>
               <Button
                 variant="contained"

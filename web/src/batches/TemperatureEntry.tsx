@@ -7,7 +7,7 @@ import { useTyped } from '../kit/form.ts';
 import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 

@@ -3,7 +3,7 @@ import { Button } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Line } from '../kit/layout.tsx';
 import { Soft } from '../kit/parts.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import type { When } from './when.ts';
 

@@ -19,7 +19,7 @@ import {
 } from '@cocotte/core/stores';
 import type { BatchState, Note } from '@cocotte/core/batches';
 import { quantityText } from '../stores/words.ts';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 const MASS_PLACES = 1;
 

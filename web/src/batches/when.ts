@@ -2,7 +2,7 @@ import { type Habits, type Reading, instantOf, localTextOf } from '@cocotte/core
 import { useTyped } from '../kit/form.ts';
 import { unasked } from '../kit/readers.ts';
 import { kitchenNow } from '../shell/clock.ts';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 /** A clock may run this much ahead before what it says is taken for the future. */
 const AHEAD_MS = 60_000;

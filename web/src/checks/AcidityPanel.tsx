@@ -11,7 +11,7 @@ import { Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { anyWords, orNone, rows, unasked, useRead } from '../kit/readers.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 const METHODS = ['meter', 'laboratory', 'paper'] as const;
 

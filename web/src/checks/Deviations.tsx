@@ -19,7 +19,7 @@ import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMaySign } from '../shell/session.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
 import { stockText } from '../stores/words.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 const row = {
   py: 1.25,

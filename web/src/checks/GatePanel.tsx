@@ -13,7 +13,7 @@ import { Line } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
 import { useHere, useMaySign } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 const PURPOSES = { sale: 'for sale', gift: 'as gifts', home: 'for home', trial: '' } as const;
 

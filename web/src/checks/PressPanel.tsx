@@ -14,7 +14,7 @@ import { JarShelf } from '../kit/jars.tsx';
 import { Line } from '../kit/layout.tsx';
 import { Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 type How = EventBodies['jars.pressed']['how'];
 

@@ -10,7 +10,7 @@ import { useTyped } from '../kit/form.ts';
 import { Sheet, Soft } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
 import { useItems, useStockChanged } from '../stores/api.ts';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 /** Finished jars become an ingredient of another batch: their lot code, contents and cost go with them. */
 export function TakeJars({ batch }: { batch: OpenBatch }) {

@@ -1,7 +1,7 @@
 import type { Fault } from '@cocotte/core/measure';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { type FormEvent, type ReactNode, useId, useRef, useState } from 'react';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { LeaveAsked } from './leaving.tsx';
 import { Faults } from './parts.tsx';
 

@@ -12,7 +12,7 @@ import {
 } from '@mui/material';
 import { type KeyboardEvent, type Key, type ReactNode, useMemo, useState } from 'react';
 import { faultsOf } from '../shell/call.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { Aloud, Faults, Nothing } from './parts.tsx';
 
 /** One column of a list. */

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
 import type { ReactNode } from 'react';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { Line } from './layout.tsx';
 import { Sheet } from './parts.tsx';
 

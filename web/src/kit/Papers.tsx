@@ -7,7 +7,7 @@ import { useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { addressOf, call, faultsOf } from '../shell/call.ts';
 import { useHere, useMay } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { Faults, Soft } from './parts.tsx';
 import { readyToSend } from './picture.ts';
 

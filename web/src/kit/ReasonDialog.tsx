@@ -1,7 +1,7 @@
 import { Text } from './fields.tsx';
 import { useTyped } from './form.ts';
 import { FormDialog } from './FormDialog.tsx';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 const LEAST = 3;
 

@@ -1,6 +1,6 @@
 import { Snackbar } from '@mui/material';
 import { useState } from 'react';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 const SHOWN_MS = 5000;
 

@@ -2,13 +2,14 @@ import {
   Autocomplete,
   Checkbox,
   FormControlLabel,
+  FormHelperText,
   InputAdornment,
   Radio,
   RadioGroup,
   TextField,
   type TextFieldProps,
 } from '@mui/material';
-import { type ReactNode, useEffect } from 'react';
+import { type ReactNode, useEffect, useId } from 'react';
 import { useController } from 'react-hook-form';
 import { useHere } from '../shell/session.tsx';
 import { type Choices, hasNone, options, shrink } from './controls.tsx';
@@ -187,20 +188,28 @@ export function OneOf<T extends string>({
 
 /** Yes or no. */
 export function Tick({ at, label, ...props }: { at: At; label: string; sx?: object }) {
-  const { field } = useShown(at);
+  const { field, fault } = useShown(at);
+  const id = useId();
   return (
-    <FormControlLabel
-      {...props}
-      control={
-        <Checkbox
-          name={at.name}
-          checked={Boolean(field.value)}
-          onChange={(_, on) => field.onChange(on)}
-          slotProps={{ input: { ref: field.ref } }}
-        />
-      }
-      label={label}
-    />
+    <>
+      <FormControlLabel
+        {...props}
+        control={
+          <Checkbox
+            name={at.name}
+            checked={Boolean(field.value)}
+            onChange={(_, on) => field.onChange(on)}
+            slotProps={{ input: { ref: field.ref, ...(fault && { 'aria-describedby': id }) } }}
+          />
+        }
+        label={label}
+      />
+      {fault && (
+        <FormHelperText id={id} error>
+          {fault}
+        </FormHelperText>
+      )}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** The browser asks before the page is closed or read anew, while something typed has not been taken. */
 export function useCloseAsked(dirty: boolean): void {

@@ -1,7 +1,7 @@
 import { PAPER_LIMIT_BYTES, PAPER_TYPES, PICTURE_SIDE_PX } from '@cocotte/core/kitchen';
 import type { Upload } from '@cocotte/contract';
 import type { Fault } from '@cocotte/core/measure';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 /** Smaller pictures are sent as they are: there is nothing to be gained. */
 const WORTH_SHRINKING_BYTES = 1_500_000;

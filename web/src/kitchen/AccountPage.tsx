@@ -19,7 +19,7 @@ import { words } from '../kit/readers.ts';
 import { Saved } from '../kit/Saved.tsx';
 import { call, faultsOf } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { browserWords } from './browser-words.ts';
 
 /** A person's own: where they are signed in, and their password. */

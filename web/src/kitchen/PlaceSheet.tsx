@@ -24,7 +24,7 @@ import { orNone, rows, wordsOrNone } from '../kit/readers.ts';
 import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** Points of which a paper is given out: a certificate, a permit. */
 const PAPER_POINTS = new Set<PlacePoint>(['training', 'registration']);

@@ -20,7 +20,7 @@ import { Cells, Columns, Line, Stack } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** The label beside the list of what the rules want and where it is met. */
 export function LabelPage() {

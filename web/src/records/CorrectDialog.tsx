@@ -20,7 +20,7 @@ import { FormDialog } from '../kit/FormDialog.tsx';
 import { Stack } from '../kit/layout.tsx';
 import { rows, useRead, words } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
-import { misread } from '../words/index.ts';
+import { misread } from '../words/views.ts';
 
 const NAMES = byName<string>({
   mass_g: 'Grams',

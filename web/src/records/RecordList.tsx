@@ -4,7 +4,7 @@ import { useBatches } from '../batches/api.ts';
 import { Search } from '../kit/controls.tsx';
 import { pagesOf } from '../kit/List.tsx';
 import { Sheet, ViewHead } from '../kit/parts.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 
 /** Every batch there ever was. */
 export function RecordList() {

@@ -14,7 +14,7 @@ import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay, useMaySign } from '../shell/session.tsx';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { CorrectDialog } from './CorrectDialog.tsx';
 import { Went } from './Went.tsx';
 

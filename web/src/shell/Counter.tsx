@@ -1,5 +1,5 @@
 import { Box, ButtonBase } from '@mui/material';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { act } from './acting.ts';
 import { useHere } from './session.tsx';
 

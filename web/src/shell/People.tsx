@@ -8,7 +8,7 @@ import { FormDialog } from '../kit/FormDialog.tsx';
 import { Stack } from '../kit/layout.tsx';
 import { Soft } from '../kit/parts.tsx';
 import { words } from '../kit/readers.ts';
-import { say } from '../words/index.ts';
+import { say } from '../words/views.ts';
 import { act } from './acting.ts';
 import { call } from './call.ts';
 import { tellOthers } from './here-kept.ts';

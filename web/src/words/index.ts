@@ -1,11 +1,6 @@
 import { type Fault, type MessageValues, speaker, unreadable } from '@cocotte/core/measure';
 import { en } from './en.ts';
 
-export type MessageId = keyof typeof en;
-
-/** The words of the interface: another language is another file like `en.ts`, and its locale here. */
-const inWords = speaker<MessageId>('en', en);
-
 /** In what locale figures are written: a tab works in one kitchen. */
 let figures = 'en';
 
@@ -14,23 +9,32 @@ export function figuresAsIn({ locale }: { locale: string }): void {
   figures = locale;
 }
 
+/** Codes of the faults among messages: `fault.<code>`, with its why and its next. */
+type FaultCode<M> = { [K in keyof M]: K extends `fault.${infer C}.next` ? C : never }[keyof M];
+
 /**
- * A sentence of the interface, with plurals as the language and figures as the kitchen has them.
+ * The words of the interface, from a table of messages: another language is another table, and its locale here.
  *
- * @param id  name of the message
- * @param values  what stands in its braces
- * @returns the sentence
+ * @returns `say`, a sentence by the name of its message, with plurals as the language and figures as the kitchen has them;
+ *   `misread`, a failed reading in the interface's own words: `fault.<code>`, with its why and its next
+ */
+export function wordsFrom<M extends Readonly<Record<string, string>>>(messages: M) {
+  type Id = keyof M & string;
+  const inWords = speaker<Id>('en', messages);
+  const say = (id: Id, values: MessageValues = {}): string => inWords(id, values, figures);
+  const misread = (code: FaultCode<M>, values: MessageValues = {}): { ok: false; fault: Fault } =>
+    unreadable(
+      String(code),
+      say(`fault.${String(code)}` as Id, values),
+      say(`fault.${String(code)}.why` as Id, values),
+      say(`fault.${String(code)}.next` as Id, values),
+    );
+  return { say, misread };
+}
+
+/**
+ * The words of what is loaded first; views say theirs by `views.ts`.
+ *
  * @example say('outbox.kept', { n: 1 }) // 'One entry is kept on this device …'
  */
-export const say = (id: MessageId, values: MessageValues = {}): string => inWords(id, values, figures);
-
-type FaultCode = { [K in MessageId]: K extends `fault.${infer C}.next` ? C : never }[MessageId];
-
-/** A failed reading in the interface's own words: `fault.<code>`, with its why and its next. */
-export const misread = (code: FaultCode, values: MessageValues = {}): { ok: false; fault: Fault } =>
-  unreadable(
-    code,
-    say(`fault.${code}`, values),
-    say(`fault.${code}.why`, values),
-    say(`fault.${code}.next`, values),
-  );
+export const { say, misread } = wordsFrom(en);

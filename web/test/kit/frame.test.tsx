@@ -11,7 +11,7 @@ import { type Listed, List, pagesOf } from '../../src/kit/List.tsx';
 import { Loaded } from '../../src/kit/Loaded.tsx';
 import { ReasonDialog } from '../../src/kit/ReasonDialog.tsx';
 import { words } from '../../src/kit/readers.ts';
-import { say } from '../../src/words/index.ts';
+import { say } from '../../src/words/views.ts';
 import { show } from './room.tsx';
 
 interface Row {

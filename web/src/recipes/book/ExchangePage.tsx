@@ -23,7 +23,7 @@ import { faultText } from '../../kit/readers.ts';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import type { Checked, Exchange } from './exchange.worker.ts';
-import { misread } from '../../words/index.ts';
+import { misread } from '../../words/views.ts';
 
 const FORMATS: Record<ExchangeFormat, { name: string; ending: string; type: string }> = {
   json: { name: 'JSON', ending: 'json', type: 'application/json' },

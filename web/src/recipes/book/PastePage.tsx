@@ -12,7 +12,7 @@ import { List } from '../../kit/List.tsx';
 import { faultText } from '../../kit/readers.ts';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 import { useLibrary } from '../library.ts';
 
 /** What a person settled about one pasted line; by its line number and text, so that editing the text keeps the rest. */

@@ -11,7 +11,7 @@ import { Cells, Line } from '../../kit/layout.tsx';
 import { Sheet, Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import type { DraftForm } from './form.ts';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 
 const GRADES: [Authority['grade'], string][] = [
   ['own', 'own, inherited or combined'],
@@ -151,7 +151,7 @@ function LetterFields({ form }: { form: DraftForm }) {
         <Day at={at('issuedOn')} label="Dated" />
         <Figure at={at('maxPh')} label="pH at most" />
       </Cells>
-      <Text at={at('limits')} label="What else it limits, in its words" sx={{ mt: 1.5 }} />
+      <TermsFields form={form} />
       <Cells wide="1.6fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
         <Pick at={at('process')} label="Heat step" of={PROCESSES} />
         {draft.process === 'boiling water' && (
@@ -182,10 +182,9 @@ function LetterFields({ form }: { form: DraftForm }) {
       {draft.process === 'sea level' && <SeaLevel form={form} />}
       {draft.process === 'hot-fill-hold' && (
         <>
-          <Cells wide="1.2fr 1fr 2fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+          <Cells wide="1.2fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
             <Temperature at={at('temp_C')} label="Filled at, at least" />
             <Figure at={at('hold_min')} label="Held" unit="minutes" />
-            <Text at={at('closure')} label="Closure" />
             <Headspace form={form} />
           </Cells>
           <Box sx={{ mt: 1 }}>
@@ -210,6 +209,79 @@ function LetterFields({ form }: { form: DraftForm }) {
             ))}
           </Box>
         </>
+      )}
+    </>
+  );
+}
+
+/** For whom the letter was written, and what it names beside its heat step. */
+function TermsFields({ form }: { form: DraftForm }) {
+  const { at } = form;
+  const { kitchen } = useHere();
+  return (
+    <>
+      <Cells wide="1fr 1.4fr 0.8fr" narrow="1fr" gap={1.5} mt={1.5}>
+        <Text at={at('terms.producer')} label={say('letter.producer')} hint={kitchen.makerName} />
+        <Text at={at('terms.site')} label={say('letter.site')} hint={kitchen.makerAddress} />
+        <Day at={at('terms.reviewOn')} label={say('letter.reviewOn')} />
+      </Cells>
+      <LimitRows form={form} />
+      <Cells wide="0.8fr 0.8fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+        <Figure
+          at={at('terms.pieceSize_mm')}
+          label={say('letter.pieceSize')}
+          unit={kitchen.measures === 'US' ? 'inches' : 'mm'}
+        />
+        <Figure at={at('terms.perPint_g')} label={say('letter.perPint')} unit="g" />
+        <Text at={at('terms.thickener')} label={say('letter.thickener')} />
+        <Text at={at('terms.oil')} label={say('letter.oil')} />
+        <Text at={at('terms.closure')} label={say('letter.closure')} />
+      </Cells>
+      <Text at={at('limits')} label="What else it limits, in its words" sx={{ mt: 1.5 }} />
+    </>
+  );
+}
+
+/** Shares that the letter allows of a line, instead of the amount that was taken over. */
+function LimitRows({ form }: { form: DraftForm }) {
+  const rows = useRows(form.form.control, 'terms.lines');
+  const draft = form.all();
+  const typed = draft.terms.lines;
+  const free = draft.lines.filter(l => l.name.trim() !== '' && !typed.some(t => t.lineId === l.id));
+  const next = free[0]?.id;
+  const nameOf = (id: string) => draft.lines.find(l => l.id === id)?.name ?? id;
+  return (
+    <>
+      {rows.fields.map((row, i) => {
+        const lineId = typed[i]?.lineId ?? '';
+        return (
+          <Cells key={row.key} wide="1.6fr 1fr 1fr auto" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+            <Pick
+              at={form.at(`terms.lines.${i}.lineId`)}
+              label={say('letter.limitOf')}
+              of={[lineId, ...free.map(l => l.id)].map(id => [id, nameOf(id)] as const)}
+            />
+            <Figure at={form.at(`terms.lines.${i}.least_pct`)} label={say('letter.least')} unit="%" />
+            <Figure at={form.at(`terms.lines.${i}.most_pct`)} label={say('letter.most')} unit="%" />
+            <Button
+              variant="outlined"
+              aria-label={say('letter.limitOut', { name: nameOf(lineId) })}
+              onClick={() => rows.remove(i)}
+            >
+              Leave out
+            </Button>
+          </Cells>
+        );
+      })}
+      {next && (
+        <Button
+          size="small"
+          variant="outlined"
+          sx={{ mt: 1.5 }}
+          onClick={() => rows.append({ least_pct: '', most_pct: '', lineId: next })}
+        >
+          {say('letter.limitAdd')}
+        </Button>
       )}
     </>
   );

@@ -16,7 +16,7 @@ import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { CallError, call } from '../../shell/call.ts';
 import { kitchenNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 import { useRecipe } from '../api.ts';
 import { useLibrary } from '../library.ts';
 import { ReviewPanel } from '../sheet/ReviewPanel.tsx';

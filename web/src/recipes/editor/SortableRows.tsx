@@ -15,7 +15,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { Box, IconButton } from '@mui/material';
 import { type ReactNode, useRef } from 'react';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 
 /**
  * Rows in an order that can be changed: by dragging the handle, by the keys of the handle (space, arrows, space), or by

@@ -7,7 +7,9 @@ import {
   type Attention,
   type Authority,
   type Line,
+  type LetterTerms,
   type NetContents,
+  noTerms,
   type Outlet,
   type Place,
   type Recipe,
@@ -125,7 +127,18 @@ export interface Draft {
   seaLevel: DraftMinutes[];
   temp_C: string;
   hold_min: string;
-  closure: string;
+  terms: {
+    producer: string;
+    site: string;
+    /** In inches, or millimetres where the kitchen measures so. */
+    pieceSize_mm: string;
+    perPint_g: string;
+    lines: { least_pct: string; most_pct: string; lineId: string }[];
+    thickener: string;
+    oil: string;
+    closure: string;
+    reviewOn: string;
+  };
   fillSizes: JarSizeId[];
   /** The formula its authority covers; null takes it over anew. */
   tested: TestedFormula | null;
@@ -230,6 +243,27 @@ export function draftStep(s: Step, habits: Habits): DraftStep {
   };
 }
 
+/** What a letter names beside its heat step, as it is typed. */
+function draftTerms(terms: LetterTerms, kitchen: Kitchen): Draft['terms'] {
+  const n = figures(kitchen.locale);
+  const { pieceSize_mm: size } = terms;
+  return {
+    producer: terms.producer,
+    site: terms.site,
+    pieceSize_mm: n(size !== null && kitchen.measures === 'US' ? size / MM_PER_INCH : size),
+    perPint_g: n(terms.perPint_g),
+    lines: terms.lines.map(l => ({
+      least_pct: n(l.least_pct),
+      most_pct: n(l.most_pct),
+      lineId: l.lineId,
+    })),
+    thickener: terms.thickener,
+    oil: terms.oil,
+    closure: terms.closure,
+    reviewOn: terms.reviewOn ?? '',
+  };
+}
+
 /** The draft of a recipe that is there. */
 export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft {
   const a = recipe.authority;
@@ -289,7 +323,7 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
         ? n(kitchen.temperature === 'F' ? fahrenheit(letter.temp_C) : letter.temp_C)
         : '',
     hold_min: letter?.kind === 'hot-fill-hold' ? n(letter.hold_min) : '',
-    closure: letter?.kind === 'hot-fill-hold' ? letter.closure : '',
+    terms: draftTerms(a.grade === 'letter' ? a.terms : noTerms(), kitchen),
     fillSizes: letter?.kind === 'hot-fill-hold' ? letter.jarSizes : [recipe.makes.size],
     tested: recipe.tested,
     makes: { count: n(recipe.makes.count), size: recipe.makes.size },

@@ -1,5 +1,5 @@
 import { MM_PER_INCH, readNumber } from '@cocotte/core/measure';
-import type { Authority, Recipe } from '@cocotte/core/recipes';
+import type { Authority, LetterTerms, Recipe } from '@cocotte/core/recipes';
 import { type LetterProcess, type SeaLevelTime, processEntry } from '@cocotte/core/times';
 import type { Draft } from './draft.ts';
 import { type Reader, inCelsius } from './reader.ts';
@@ -50,9 +50,39 @@ export function readAuthority(draft: Draft, reader: Reader, previous: Recipe | n
         demo: before?.grade === 'letter' && before.demo && before.reference === draft.reference,
         maxPh: reader.number('authority.maxPh', draft.maxPh, 'The pH limit', 2, 4.6),
         limits: draft.limits.trim(),
+        terms: readTerms(draft, reader),
         process: readProcess(draft, reader),
       };
   }
+}
+
+/** What the letter names beside its heat step. */
+function readTerms({ terms }: Draft, reader: Reader): LetterTerms {
+  const at = 'authority.terms';
+  const inches = reader.kitchen.measures === 'US';
+  const size = reader.maybe(
+    `${at}.pieceSize_mm`,
+    terms.pieceSize_mm,
+    'The size of a piece',
+    inches ? 0.05 : 1,
+    inches ? 7.5 : 190,
+  );
+  const percent = (field: string, text: string, name: string) => reader.maybe(field, text, name, 0, 100);
+  return {
+    producer: terms.producer.trim(),
+    site: terms.site.trim(),
+    pieceSize_mm: size !== null && inches ? size * MM_PER_INCH : size,
+    perPint_g: reader.maybe(`${at}.perPint_g`, terms.perPint_g, 'The pieces in a pint in grams', 1, 600),
+    lines: terms.lines.map((l, i) => ({
+      lineId: l.lineId,
+      least_pct: percent(`${at}.lines[${i}].least_pct`, l.least_pct, 'The least per cent'),
+      most_pct: percent(`${at}.lines[${i}].most_pct`, l.most_pct, 'The most per cent'),
+    })),
+    thickener: terms.thickener.trim(),
+    oil: terms.oil.trim(),
+    closure: terms.closure.trim(),
+    reviewOn: terms.reviewOn || null,
+  };
 }
 
 /** Path of the heat step that is typed in: a letter's process, or the time of a publication. */
@@ -116,7 +146,6 @@ function readProcess(draft: Draft, reader: Reader): LetterProcess {
     kind: 'hot-fill-hold',
     temp_C: inF ? inCelsius(degrees) : degrees,
     hold_min: reader.number('authority.process.hold_min', draft.hold_min, 'The minutes held', 0.5, 60),
-    closure: reader.must('authority.process.closure', draft.closure, 'The closure'),
     headspace_mm: headspace_mm(draft, reader),
     jarSizes: draft.fillSizes,
   };

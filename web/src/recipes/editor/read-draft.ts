@@ -6,7 +6,7 @@ import { fieldPath } from '../../kit/readers.ts';
 import type { Draft, DraftLine, DraftStep } from './draft.ts';
 import { readAuthority } from './read-authority.ts';
 import { type HintOf, Reader, inCelsius, namesIn } from './reader.ts';
-import { misread } from '../../words/index.ts';
+import { misread } from '../../words/views.ts';
 
 /**
  * Reads a draft into a recipe, or into every fault with its path. The recipe is given even with faults, from what could
@@ -24,7 +24,7 @@ export function readDraft(
   const reader = new Reader(kitchen, hintOf);
   const known = new Set(draft.lines.map(l => l.id));
   const written: Recipe = {
-    format: 2,
+    format: 3,
     name: reader.must('name', draft.name, 'The name'),
     code: draft.code.trim().toUpperCase(),
     statementOfIdentity: draft.statementOfIdentity.trim() || draft.name.trim(),

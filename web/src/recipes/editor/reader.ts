@@ -10,7 +10,7 @@ import {
 } from '@cocotte/core/measure';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { listed, missing } from '../../kit/readers.ts';
-import { misread } from '../../words/index.ts';
+import { misread } from '../../words/views.ts';
 
 export type HintOf = (ingredientId: string | null) => AmountHint;
 

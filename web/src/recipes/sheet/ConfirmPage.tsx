@@ -6,16 +6,16 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { Figure, Text } from '../../kit/fields.tsx';
+import { Figure, Text, Tick } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
 import { Cells } from '../../kit/layout.tsx';
 import { Papers, usePapers } from '../../kit/Papers.tsx';
 import { Soft, Tag } from '../../kit/parts.tsx';
-import { rows, useRead, words } from '../../kit/readers.ts';
+import { type Shape, rows, useRead, words } from '../../kit/readers.ts';
 import { call } from '../../shell/call.ts';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { misread, say } from '../../words/views.ts';
 import { useConfirmations } from '../api.ts';
 
 /** Whether somebody read the page this recipe stands on, and the way to do it. */
@@ -83,6 +83,9 @@ export function PageProof({
   );
 }
 
+/** Words of the letter are there, or the letter says something else. */
+const found = (there: boolean) => (there ? { ok: true as const, value: true } : misread('not-there'));
+
 /** Edition, page and the figures that count here, typed from the open book: what is from memory stays hidden until then. */
 function ConfirmDialog({
   page,
@@ -96,24 +99,25 @@ function ConfirmDialog({
   onClose: () => void;
 }) {
   const read = useRead();
+  const { kitchen } = useHere();
   const client = useQueryClient();
   const [id] = useState(() => v7());
   const form = useTyped(
-    { edition: '', page: '', figures: page.figures.map(f => ({ key: f.key, value: '' })) },
+    { edition: '', page: '', figures: page.figures.map(f => ({ value: '', there: false, key: f.key })) },
     () => ({
       edition: words('The edition', 'Another edition may print another figure.'),
       page: words('The page', 'It is found again by it.'),
-      figures: rows((row: { key: string; value: string }) => ({
-        value: read.figure({
-          name: page.figures.find(f => f.key === row.key)?.label ?? '',
-          min: 0,
-          max: 100_000,
-        }),
-      })),
+      figures: rows((row: { value: string; there: boolean; key: string }): Shape => {
+        const asked = page.figures.find(f => f.key === row.key);
+        return asked?.words == null
+          ? { value: read.figure({ name: asked?.label ?? '', min: 0, max: 100_000 }) }
+          : { value: () => ({ ok: true as const, value: 1 }), there: found };
+      }),
     }),
   );
   const save = form.submit(async v => {
-    await call(confirmPage, { params: { recipeId }, body: { id, number, ...v } });
+    const figures = v.figures.map(({ key, value }) => ({ key, value: Number(value) }));
+    await call(confirmPage, { params: { recipeId }, body: { id, number, ...v, figures } });
     await client.invalidateQueries({ queryKey: ['confirmations'] });
     onClose();
   });
@@ -136,15 +140,36 @@ function ConfirmDialog({
           hint={page.edition && say('page.edition', { edition: page.edition })}
         />
         <Text at={form.at('page')} label="Page" />
-        {page.figures.map((f, i) => (
-          <Figure
-            key={f.key}
-            at={form.at(`figures.${i}.value`)}
-            label={f.label.charAt(0).toUpperCase() + f.label.slice(1)}
-            unit={f.unit}
-          />
-        ))}
+        {page.figures.map(
+          (f, i) =>
+            f.words === null && (
+              <Figure
+                key={f.key}
+                at={form.at(`figures.${i}.value`)}
+                label={f.label.charAt(0).toUpperCase() + f.label.slice(1)}
+                unit={f.unit}
+              />
+            ),
+        )}
       </Cells>
+      {page.figures.some(f => f.words !== null) && (
+        <Box sx={{ mt: 2 }}>
+          <Soft>
+            {say('page.words', { name: kitchen.makerName || kitchen.name, address: kitchen.makerAddress })}
+          </Soft>
+          {page.figures.map(
+            (f, i) =>
+              f.words !== null && (
+                <Box key={f.key}>
+                  <Tick
+                    at={form.at(`figures.${i}.there`)}
+                    label={say('letter.says', { what: f.label, words: f.words })}
+                  />
+                </Box>
+              ),
+          )}
+        </Box>
+      )}
     </FormDialog>
   );
 }

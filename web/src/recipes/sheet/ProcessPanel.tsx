@@ -4,7 +4,7 @@ import { MM_PER_INCH, altitudeText, mixedText, numberText, temperatureText } fro
 import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
-import { type RouteToSale, coverText, processFor } from '@cocotte/core/review';
+import { type RouteToSale, coverText, letterText, processFor } from '@cocotte/core/review';
 import {
   PROCESS_ENTRIES,
   type ScheduledTime,
@@ -17,7 +17,7 @@ import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
 import { PageProof } from './ConfirmPage.tsx';
 import { useHere } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 
 /** The heat step for this kitchen, with the row it was read from; or why there is none. */
 export function ProcessPanel({
@@ -194,7 +194,7 @@ export function AuthorityPanel({
       {recipe.authority.grade === 'letter' && (
         <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>
           {recipe.authority.authority}. pH at most {numberText(recipe.authority.maxPh, kitchen)}.{' '}
-          {recipe.authority.limits}
+          {letterText(recipe, kitchen)}
         </Typography>
       )}
       <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>

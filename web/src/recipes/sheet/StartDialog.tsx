@@ -31,7 +31,7 @@ import { Waiting } from '../../kit/Loaded.tsx';
 import { Caution, Soft, Tag } from '../../kit/parts.tsx';
 import { kitchenNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 import { useConfirmations } from '../api.ts';
 
 const WORDS: Record<Purpose, string> = {

@@ -14,7 +14,7 @@ import { useRead, words } from '../../kit/readers.ts';
 import { Loaded } from '../../kit/Loaded.tsx';
 import { call, faultsOf } from '../../shell/call.ts';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 import { useLot, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { REASON_WORDS, SOURCE_WORDS, stockText, unitCostText } from '../words.ts';

@@ -8,7 +8,7 @@ import { FreeText, Search, Switcher } from '../../kit/controls.tsx';
 import { List, pagesOf } from '../../kit/List.tsx';
 import { Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { say } from '../../words/index.ts';
+import { say } from '../../words/views.ts';
 import { useStock } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { KIND_WORDS, stockText } from '../words.ts';
