@@ -22,5 +22,5 @@ export {
 export { coldText, type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
 export { COVERS, type Cover } from './data/covers.ts';
 export { freeText } from './free.ts';
-export { letterReminders, letterText, limitText, outOfLimits, termsOf } from './letter.ts';
+export { letterReminders, letterSays, limitText, outOfLimits, termsOf } from './letter.ts';
 export { coverText } from './cover/words.ts';

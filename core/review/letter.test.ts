@@ -20,7 +20,7 @@ import {
   formulaChanges,
   formulaOf,
   letterReminders,
-  letterText,
+  letterSays,
   pageDifferences,
   pageOf,
   reviewFaults,
@@ -196,9 +196,12 @@ describe('pieces, thickener, oil', () => {
       'closure: lug caps',
     ]);
     expect(letterReminders(recipe, 'cook', US)).toEqual([]);
-    expect(letterText(recipe, US)).toBe(
-      'written for Somebody, 3 Some Lane; pieces of 0.5 inch at most; 230 g of pieces in a pint at most; closure: lug caps',
-    );
+    expect(letterSays(recipe, US)).toEqual([
+      'written for Somebody, 3 Some Lane',
+      'pieces of 0.5 inch at most',
+      '230 g of pieces in a pint at most',
+      'closure: lug caps',
+    ]);
   });
 });
 

@@ -124,10 +124,10 @@ export function letterReminders(
   return out;
 }
 
-/** All that a letter names beside its heat step, in one line: for whom, its limits, what it allows. */
-export function letterText(recipe: Recipe, figures: Pick<Habits, 'locale' | 'measures'>): string {
+/** All that a letter names beside its heat step, one by one: for whom, its limits, what it allows. */
+export function letterSays(recipe: Recipe, figures: Pick<Habits, 'locale' | 'measures'>): string[] {
   const terms = termsOf(recipe);
-  if (!terms || recipe.authority.grade !== 'letter') return '';
+  if (!terms || recipe.authority.grade !== 'letter') return [];
   const percent = (value: number) => `${numberText(value, figures, 1)} %`;
   const limit = ({ lineId, least_pct, most_pct }: LetterTerms['lines'][number]) => {
     const of = recipe.lines.find(l => l.id === lineId)?.name ?? lineId;
@@ -142,9 +142,7 @@ export function letterText(recipe: Recipe, figures: Pick<Habits, 'locale' | 'mea
     terms.oil && `oil: ${terms.oil}`,
     terms.reviewOn && `to be looked at again by ${dayText(terms.reviewOn, figures)}`,
     recipe.authority.limits,
-  ]
-    .filter(Boolean)
-    .join('; ');
+  ].flatMap(part => (part ? [part] : []));
 }
 
 /** A small length in the kitchen's own units. */

@@ -208,7 +208,7 @@ export const viewsEn = {
   'letter.limitOut': 'Leave out the limit of {name}',
   'letter.most': 'At most',
   'letter.oil': 'Oil it allows',
-  'letter.perPint': 'Pieces in a pint, at most',
+  'letter.perPint': 'In a pint, at most',
   'letter.pieceSize': 'Pieces, at most',
   'letter.producer': 'Written for',
   'letter.reminds': 'The letter: {text}.',

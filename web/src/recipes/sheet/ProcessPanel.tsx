@@ -4,7 +4,7 @@ import { MM_PER_INCH, altitudeText, mixedText, numberText, temperatureText } fro
 import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
-import { type RouteToSale, coverText, letterText, processFor } from '@cocotte/core/review';
+import { type RouteToSale, coverText, letterSays, processFor } from '@cocotte/core/review';
 import {
   PROCESS_ENTRIES,
   type ScheduledTime,
@@ -192,10 +192,13 @@ export function AuthorityPanel({
         {route.why} {route.next}
       </Typography>
       {recipe.authority.grade === 'letter' && (
-        <Typography sx={{ color: 'text.secondary', mt: 0.5 }}>
-          {recipe.authority.authority}. pH at most {numberText(recipe.authority.maxPh, kitchen)}.{' '}
-          {letterText(recipe, kitchen)}
-        </Typography>
+        <Box component="ul" sx={{ color: 'text.secondary', mt: 0.5, mb: 0, pl: 2.5 }}>
+          <li>{recipe.authority.authority}</li>
+          <li>pH at most {numberText(recipe.authority.maxPh, kitchen)}</li>
+          {letterSays(recipe, kitchen).map(part => (
+            <li key={part}>{part}</li>
+          ))}
+        </Box>
       )}
       <Typography sx={{ color: 'text.secondary', mt: 1, fontSize: '0.92rem' }}>
         A published time is not an approval: your local authority decides what may be sold.
