@@ -155,6 +155,18 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
       minutes: figure({ min: 0, above: true, max: 180, name: 'The minutes' }),
     }),
   ],
+  'jars.weighed': [
+    shape<EventBodies['jars.weighed']>({
+      jars: list(
+        shape<EventBodies['jars.weighed']['jars'][number]>({
+          jar: figure({ min: 1, max: 100_000, whole: true, name: 'The jar' }),
+          net_g: figure({ min: 1, max: 4000, name: 'The weight inside in grams' }),
+        }),
+        { min: 1, max: 200 },
+      ),
+      left_g: figure({ min: 0, max: 50_000, name: 'What is left in grams' }),
+    }),
+  ],
   'dose.given': [doseBody],
   'dose.missed': [doseBody],
   'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],

@@ -1,7 +1,7 @@
 export { balance } from './balance.ts';
 export type { Balance, CookBalance, Flow, VesselId } from './made.ts';
 export type { CookFault } from './cooking.ts';
-export { PACK, SEPARATORS, type Separator, type Yield } from './data/yields.ts';
+export { PACK, SEPARATORS, STAYS_IN_POT, type Separator, type Yield } from './data/yields.ts';
 export type { Filling, JarContents } from './filling.ts';
 export {
   type AddedAcid,

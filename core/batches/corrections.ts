@@ -225,6 +225,15 @@ function improves(
       const boiled = then as EventBodies['jars.boiled'] | undefined;
       return boiled !== undefined && (boiled.minutes > event.body.minutes || moved_ms < 0);
     }
+    case 'jars.weighed': {
+      // Less in the jars from the same pot is more solids.
+      const weighed = then as EventBodies['jars.weighed'] | undefined;
+      const all_g = (b: EventBodies['jars.weighed']) =>
+        b.jars.reduce((sum, j) => sum + j.net_g, 0) / Math.max(1, b.jars.length) + b.left_g;
+      return (
+        weighed === undefined || all_g(weighed) < all_g(event.body) || weighed.left_g < event.body.left_g
+      );
+    }
     case 'solids.read': {
       const read = then as EventBodies['solids.read'] | undefined;
       return (

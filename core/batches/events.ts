@@ -238,6 +238,8 @@ export interface EventBodies {
   };
   /** Empty jars were boiled in water for so long, to be sterile. */
   'jars.boiled': { minutes: number };
+  /** Filled jars weighed, each less what it weighed empty; and what is left of the pot beside full jars. */
+  'jars.weighed': { jars: { jar: number; net_g: number }[]; left_g: number };
   'dose.given': { lineId: string; jars: number[] };
   'dose.missed': { lineId: string; jars: number[] };
   'canner.lit': { cannerId: string | null; burnerId: string | null };

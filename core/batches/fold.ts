@@ -143,6 +143,11 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: trace,
     })),
     boiled: of('jars.boiled').map(({ event: { body }, trace }) => ({ minutes: body.minutes, by: trace })),
+    nets: lastNets(
+      of('jars.weighed').flatMap(({ event: { body }, trace }) =>
+        body.jars.map(j => ({ ...j, left_g: body.left_g, by: trace })),
+      ),
+    ),
     solids: of('solids.read').map(({ event: { body }, trace }) => ({
       part: body.part,
       brix_pct: body.brix_pct,
@@ -337,4 +342,9 @@ function takeAway(
     );
     if (!released) jar.setAside ??= { why: 'tested', by };
   }
+}
+
+/** What a jar weighed last is what it weighs. */
+function lastNets(weighed: BatchState['nets']): BatchState['nets'] {
+  return weighed.filter((n, i) => !weighed.slice(i + 1).some(later => later.jar === n.jar));
 }

@@ -50,6 +50,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'solids.read': 2,
   'jars.filled': 2,
   'jars.boiled': 1,
+  'jars.weighed': 1,
   'dose.given': 1,
   'dose.missed': 1,
   'canner.lit': 1,
@@ -76,7 +77,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 6;
+export const RECORD_SHAPE = 7;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>

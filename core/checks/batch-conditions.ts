@@ -1,10 +1,11 @@
 import { sterilise_min } from '../heat/index.ts';
 import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
-import { numberText, rangesText } from '../measure/index.ts';
+import { massText, numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass } from '../recipes/index.ts';
 import { keptBySugar, limitText, outOfLimits, spreadCover, termsOf } from '../review/index.ts';
 import { acidConditions } from './acid-conditions.ts';
+import { solidsByBalance } from './solids.ts';
 import { type Condition, HALF_A_TENTH_C, condition, tempBoth } from './condition.ts';
 
 /** Whether its purpose lets it be released at all: a trial never, a sale only where an authority covers it. */
@@ -45,7 +46,7 @@ export function purposeConditions(state: BatchState): Condition[] {
 export function recipeConditions(state: BatchState, masses: readonly LineMass[]): Condition[] {
   const { recipe } = state.started as NonNullable<BatchState['started']>;
   // A tested recipe or a letter sets its own end of cooking; an own spread rests on its acid fruit and its proven solids.
-  if (recipe.authority.grade === 'own' && keptBySugar(recipe)) return ownSpread(state);
+  if (recipe.authority.grade === 'own' && keptBySugar(recipe)) return ownSpread(state, masses);
   return [
     ...letterConditions(state, masses),
     ...(recipe.foodClass === 'fruit spread' ? [] : acidConditions(state, masses)),
@@ -85,7 +86,7 @@ function letterConditions(state: BatchState, masses: readonly LineMass[]): Condi
 const SOLIDS_PCT = 65;
 
 /** What an own spread has to show: nothing but safely acid fruit and sugar, cooked until the sugar keeps it. */
-function ownSpread(state: BatchState): Condition[] {
+function ownSpread(state: BatchState, masses: readonly LineMass[]): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
   const { kitchen } = started;
   const cover = spreadCover(started.recipe);
@@ -103,6 +104,9 @@ function ownSpread(state: BatchState): Condition[] {
   const thick =
     whole.find(r => r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state))) ??
     null;
+  const weighed = solidsByBalance(state, masses);
+  const byBalance = weighed?.ok === true && weighed.least_pct >= SOLIDS_PCT ? weighed : null;
+  const n = (value: number, places = 0) => numberText(value, kitchen, places);
   const late = pot.length + whole.length > 0;
   return [
     condition({
@@ -117,21 +121,31 @@ function ownSpread(state: BatchState): Condition[] {
     condition({
       code: 'gel',
       title: 'Cooked until the sugar keeps it',
-      met: atGel || thick !== null,
+      met: atGel || thick !== null || byBalance !== null,
       evidence: thick
         ? `A refractometer read ${numberText(thick.brix_pct, kitchen)} °Brix in the pot; ${SOLIDS_PCT} are asked for.`
-        : hottest
-          ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
-          : late
-            ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
-            : ofPart
-              ? `What was read is of a part alone, and says nothing of the whole pot; the gel point here is ${gelPoint}.`
-              : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
+        : !atGel && weighed
+          ? weighed.ok
+            ? `By what went in and what ${weighed.nets_g.length} filled jars weigh (${weighed.nets_g.map(g => massText(g, kitchen)).join(', ')}) it has ${n(weighed.solids_pct, 1)} % of solids, ${n(weighed.least_pct, 1)} % at least; ${SOLIDS_PCT} % are asked for.`
+            : `Filled jars were weighed: ${weighed.why}`
+          : hottest
+            ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
+            : late
+              ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
+              : ofPart
+                ? `What was read is of a part alone, and says nothing of the whole pot; the gel point here is ${gelPoint}.`
+                : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
       why: `Finished solids of ${SOLIDS_PCT} %, as at the gel point, are what an own spread borrows the published time on (a policy of this program, to be confirmed by the local authority); a cold plate proves no solids.`,
-      next: `Log the temperature the pot reached, or the °Brix of a refractometer, with the time it was read. An own spread that stopped short is kept in the refrigerator.`,
+      next: `Log the temperature the pot reached, or the °Brix of a refractometer, with the time it was read; or weigh three filled jars. An own spread that stopped short is kept in the refrigerator.`,
       jars: null,
-      against: hottest !== null,
-      proof: thick ? [thick.by] : hottest ? [hottest.by] : [],
+      against: hottest !== null || weighed !== null,
+      proof: thick
+        ? [thick.by]
+        : !atGel && byBalance
+          ? state.nets.map(w => w.by)
+          : hottest
+            ? [hottest.by]
+            : [],
     }),
   ];
 }

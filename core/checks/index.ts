@@ -1,5 +1,7 @@
 export { needsReading } from './batch-conditions.ts';
+export { type ColdJar, coldJars } from './cold.ts';
 export { type Condition, standsOut } from './condition.ts';
+export { JARS_TO_WEIGH } from './solids.ts';
 export { type Gate, gate } from './gate.ts';
 export {
   type Assessment,

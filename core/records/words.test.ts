@@ -57,6 +57,17 @@ describe('an entry of the record, in a sentence', () => {
       /^Filled jars 1-3, 3 pints\.$/,
     ],
     ['jars.filled', { size: 'pint', jars: [4], jarLotId: null, lidLotId: null }, /^Filled jar 4, 1 pint\.$/],
+    [
+      'jars.weighed',
+      {
+        jars: [
+          { jar: 1, net_g: 268 },
+          { jar: 4, net_g: 271.5 },
+        ],
+        left_g: 40,
+      },
+      /^Weighed filled jars: 1 268 g, 4 272 g inside; 40 g left beside\.$/,
+    ],
     ['jars.boiled', { minutes: 13 }, /^Boiled the empty jars for 13 minutes\.$/],
     ['temperature.read', { where: 'pot', temp_C: 105, part: 'syrup' }, /in the pot, of the syrup alone\.$/],
     ['step.done', { stepId: 'crush', ended: 'cold plate' }, /Ended by cold plate\.$/],

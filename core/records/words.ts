@@ -88,6 +88,8 @@ function words(
       return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot${ofPart(e.body.part)}.`;
     case 'jars.boiled':
       return `Boiled the empty jars for ${numberText(e.body.minutes, habits)} minutes.`;
+    case 'jars.weighed':
+      return `Weighed filled jars: ${e.body.jars.map(j => `${j.jar} ${massText(j.net_g, habits)}`).join(', ')} inside; ${massText(e.body.left_g, habits)} left beside.`;
     case 'jars.filled':
       return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}.`;
     case 'dose.given':

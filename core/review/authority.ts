@@ -246,7 +246,7 @@ export function routeToSale(recipe: Recipe, figures: Figures = PLAIN_FIGURES): R
   return {
     open: true,
     what: `Own recipe for a ${recipe.product === 'syrup' ? 'syrup' : 'fruit spread'} of safely acid fruit.`,
-    why: 'The published family time applies on finished solids of 65 % or more, proven by a checked thermometer in the whole pot or a refractometer: a policy of this program, to be confirmed by the local authority.',
+    why: 'The published family time applies on finished solids of 65 % or more, proven by a checked thermometer in the whole pot, a refractometer, or the balance with three filled jars weighed: a policy of this program, to be confirmed by the local authority.',
     next: '',
     source: PRACTICE,
   };

@@ -19,7 +19,8 @@ export {
   pageOf,
   unprovenFault,
 } from './page.ts';
-export { coldText, type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
+export { coldDays, coldText, eatBy } from './cold.ts';
+export { type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
 export { COVERS, type Cover } from './data/covers.ts';
 export { freeText } from './free.ts';
 export { letterReminders, letterSays, limitText, outOfLimits, termsOf } from './letter.ts';

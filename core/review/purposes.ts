@@ -1,4 +1,4 @@
-import { jarSize, type JarSizeId } from '../jars/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
 import { type JurisdictionProfile, placeFault } from '../kitchen/index.ts';
 import type { Day, Figures } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
@@ -89,7 +89,3 @@ export function purposeFaults(
     trial: coversNone ? null : (noTime ?? null),
   };
 }
-
-/** What becomes of jars that have no time: they are kept cold, and eaten soon. */
-export const coldText = (sizes: readonly JarSizeId[]): string =>
-  `There is no processing time for ${sizes.map(s => jarSize(s).plural).join(', ')}: they go into the refrigerator or the freezer, and are never released.`;

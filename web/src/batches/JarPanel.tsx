@@ -19,6 +19,8 @@ import { useHere, useMay } from '../shell/session.tsx';
 import { useStockChanged } from '../stores/api.ts';
 import { AllBut } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
+import { ColdJars } from './ColdJars.tsx';
+import { WeighJars } from './WeighJars.tsx';
 import { LoadEntry, LoadList, uniqueLots } from './LoadPanel.tsx';
 import { useUndo } from './Undo.tsx';
 import type { When } from './when.ts';
@@ -55,6 +57,8 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           <BoiledEntry batch={batch} when={when} />
           <FillEntry batch={batch} when={when} />
           <LeftOver batch={batch} />
+          <ColdJars batch={batch} />
+          <WeighJars batch={batch} when={when} />
         </Stack>
         <Stack>
           {started.recipe.lines

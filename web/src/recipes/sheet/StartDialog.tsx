@@ -160,7 +160,16 @@ export function StartDialog({
           {purpose === 'sale' && (
             <Keys recipe={recipe} route={route} confirmations={confirmed.confirmations} />
           )}
-          {times.length === 0 && purpose !== 'trial' && <Caution>{coldText(jars.map(j => j.size))}</Caution>}
+          {times.length === 0 && (
+            <Caution>
+              {coldText(
+                recipe,
+                jars.map(j => j.size),
+                dayOf(kitchenNow(), kitchen.zone),
+                kitchen,
+              )}
+            </Caution>
+          )}
           <Closed faults={faults} />
         </>
       ) : (
