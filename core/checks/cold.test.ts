@@ -29,7 +29,9 @@ describe('what keeps in the cold, and until when', () => {
   it('holds for part-filled and moved jars, counted from the day they were filled', () => {
     const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).drawAll().fill([1, 2, 3, 4]);
     batch.fact('jars.set_aside', { jars: [4], why: 'part-filled' }).wait(3 * 24 * 60);
-    batch.fact('jars.moved', { jars: [2], to: 'refrigerator' }).fact('jars.moved', { jars: [3], to: 'freezer' });
+    batch
+      .fact('jars.moved', { jars: [2], to: 'refrigerator' })
+      .fact('jars.moved', { jars: [3], to: 'freezer' });
     const day = fold(batch.events).started?.madeOn;
     expect(day).toBe('2026-11-20');
     expect(coldJars(fold(batch.events)).map(j => [j.number, j.place, j.eatBy])).toEqual([
@@ -40,7 +42,9 @@ describe('what keeps in the cold, and until when', () => {
   });
 
   it('holds for every jar of food that has no time, and such jars are never released', () => {
-    const batch = new PaperBatch(own, [{ size: 'pint', count: 2 }], { purpose: 'home' }).drawAll().fill([1, 2]);
+    const batch = new PaperBatch(own, [{ size: 'pint', count: 2 }], { purpose: 'home' })
+      .drawAll()
+      .fill([1, 2]);
     const state = fold(batch.events);
     expect(state.started?.times).toEqual([]);
     expect(coldJars(state).map(j => j.eatBy)).toEqual(['2026-11-27', '2026-11-27']);

@@ -1,11 +1,11 @@
-import { balance, netOfJars_g, reachedJars_g } from '../balance/index.ts';
+import { balance, massIn, netOfJars_g, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses, observed } from '../batches/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
 import { Decimal, type Fault, type Figures, addDays, addMonths, byName, massText } from '../measure/index.ts';
 import { type JarSizeId, jarSize } from '../jars/index.ts';
 import type { NetContents, Recipe } from '../recipes/index.ts';
-import { nameCheck } from '../review/index.ts';
+import { claimOf, namesFor, withName } from '../review/index.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import { labelSpelling } from './spelling.ts';
 
@@ -188,12 +188,10 @@ export function labelContent(
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
 }
 
-/** Parts of fruit that cups may be off by: nearer to the standard than this, only a weight says that the name fails. */
-const BY_CUPS = 1.5;
-
 /**
- * What the label may call it: the recipe's name, or where too little fruit for that went in, the most modest truthful one
- * in its place. Standards of identity are the label's matter alone.
+ * What the label may call it: the recipe's name, or where what went in does not bear it, the most modest truthful one in
+ * its place. What lies so near to its limit that cups cannot tell keeps its name. Standards of identity are the label's
+ * matter alone.
  */
 export function truthfulName(
   state: BatchState,
@@ -201,20 +199,30 @@ export function truthfulName(
 ): { name: string; why: string; source: string } {
   const { recipe } = state.started as NonNullable<BatchState['started']>;
   const masses = lineMasses(state);
-  const found = nameCheck(recipe, byName(masses.map(m => [m.line.id, m.actual_g])), null, figures);
   const weighed = masses.every(
-    m => (m.line.role !== 'fruit' && m.line.role !== 'sweetener') || m.basis === 'weighed',
+    m => !['fruit', 'low-acid produce', 'sweetener'].includes(m.line.role) || m.basis === 'weighed',
   );
-  const near = found.needed !== null && found.fruitPart > found.needed - (weighed ? 0 : BY_CUPS);
-  const [instead] = found.instead;
-  if (found.meets || near || instead === undefined)
+  const jars = balance(observed(state, masses)).vessels.get('jars') ?? null;
+  // How far it was cooked counts where somebody read it: what is reckoned takes no name away.
+  const read = state.solids.findLast(r => r.part === '' && r.outletId === null);
+  const found = namesFor(recipe, figures, {
+    masses_g: byName(masses.map(m => [m.line.id, m.actual_g])),
+    jars: jars && massIn(jars) > 0 ? jars : null,
+    weighed,
+    solids_pct: read?.brix_pct ?? null,
+    measured: read !== undefined,
+  });
+  const claim = claimOf(recipe);
+  const claimed = found.choices.find(c => c.name === claim?.name);
+  const instead = found.choices.find(c => c.truthful && MODEST.some(m => c.name.startsWith(m)));
+  if (!claimed || claimed.truthful || !instead || claimed.near)
     return { name: recipe.statementOfIdentity, why: '', source: '' };
-  const word = new RegExp(`\\b${recipe.product}\\b`, 'i');
-  const name = word.test(recipe.statementOfIdentity)
-    ? recipe.statementOfIdentity.replace(word, instead)
-    : `${recipe.statementOfIdentity}, ${instead}`;
-  return { name, why: `${found.why} So the label calls it ${name}.`, source: found.source };
+  const name = withName(recipe, instead.name);
+  return { name, why: `${claimed.why} So the label calls it ${name}.`, source: claimed.source };
 }
+
+/** Names without a standard, that promise least. */
+const MODEST = ['fruit spread', 'tomato sauce', 'tomatoes in water', 'juice drink'];
 
 /**
  * What has to be said of how a food is kept: once open, nothing but a full-sugar spread keeps by itself. Common practice of

@@ -26,7 +26,7 @@ export interface AcidBalance {
 }
 
 /** Nobody's kitchen: shares do not hang on where it is cooked. */
-const ANYWHERE: BalanceKitchen = {
+export const ANYWHERE: BalanceKitchen = {
   altitude_m: 0,
   thermometerError_C: 0,
   pot: null,

@@ -22,6 +22,7 @@ export {
 export { coldDays, coldText, eatBy } from './cold.ts';
 export { type PurposeFault, purposeFaults, type PurposeQuestion } from './purposes.ts';
 export { COVERS, type Cover } from './data/covers.ts';
+export { claimOf, type NameChoice, type NameFigures, namesFor, type NamesFound, withName } from './names.ts';
 export { freeText } from './free.ts';
 export { letterReminders, letterSays, limitText, outOfLimits, termsOf } from './letter.ts';
 export { coverText } from './cover/words.ts';

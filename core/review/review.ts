@@ -5,7 +5,7 @@ import { type AcidBalance, acidBalance } from './acid-balance.ts';
 import { formulaChanges, routeToSale, type RouteToSale } from './authority.ts';
 import type { FormulaChange } from './changes/change.ts';
 import type { ReviewFault } from './finding.ts';
-import { type IdentityFinding, nameCheck } from './identity.ts';
+import { namesFor, type NamesFound, writtenFigures } from './names.ts';
 import { classOf, reviewFaults } from './rules.ts';
 
 /** Everything that stands beside a recipe in review. */
@@ -16,7 +16,7 @@ export interface Review {
   faults: ReviewFault[];
   balance: AcidBalance;
   changes: FormulaChange[];
-  identity: IdentityFinding;
+  names: NamesFound;
   route: RouteToSale;
 }
 
@@ -31,7 +31,7 @@ const classWhy = (figures: Figures): Record<FoodClass, string> => ({
 
 /**
  * Reviews a recipe: its class, what is refused, what has to be mended, changes from the formula its authority covers,
- * whether it may bear its name, and whether it may be cooked for sale.
+ * which names it may bear, and whether it may be cooked for sale.
  *
  * @param figures  whose figures its sentences are written in
  * @param finishedSolids_pct  soluble solids foreseen or read, for the name check
@@ -47,7 +47,10 @@ export function review(recipe: Recipe, figures: Figures, finishedSolids_pct: num
     faults,
     balance: acidBalance(recipe),
     changes: formulaChanges(recipe, figures),
-    identity: nameCheck(recipe, undefined, finishedSolids_pct, figures),
+    names: namesFor(recipe, figures, {
+      ...writtenFigures(recipe),
+      ...(finishedSolids_pct !== null && { solids_pct: finishedSolids_pct }),
+    }),
     route: routeToSale(recipe, figures),
   };
 }

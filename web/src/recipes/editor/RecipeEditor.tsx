@@ -234,7 +234,10 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
           </Sheet>
         </Stack>
         <Stack sx={{ position: { lg: 'sticky' }, top: { lg: 8 } }}>
-          <ReviewPanel recipe={reading.recipe} />
+          <ReviewPanel
+            recipe={reading.recipe}
+            onCall={statement => form.set('statementOfIdentity', statement)}
+          />
           {reading.faults.length > 0 && (
             <Soft sx={{ fontSize: '0.92rem' }}>{say('form.missing', { n: reading.faults.length })}</Soft>
           )}

@@ -1,11 +1,21 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { numberText } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
-import { type Review, type ReviewFault, type TrialReading, dossier, review } from '@cocotte/core/review';
+import {
+  type Review,
+  type ReviewFault,
+  type TrialReading,
+  claimOf,
+  dossier,
+  review,
+  withName,
+} from '@cocotte/core/review';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
+import { Line } from '../../kit/layout.tsx';
 import { Sheet, Soft, Tag } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/views.ts';
 
 const TONE: Record<ReviewFault['level'], 'ox' | 'live' | 'plain'> = {
   refused: 'ox',
@@ -23,11 +33,14 @@ export function ReviewPanel({
   recipe,
   solids_pct = null,
   readings = [],
+  onCall,
 }: {
   recipe: Recipe;
   solids_pct?: number | null;
   /** Acidity read in its batches, for the list a process authority asks for. */
   readings?: TrialReading[];
+  /** Gives it one of its truthful names, where it is being written. */
+  onCall?: (statement: string) => void;
 }) {
   const { kitchen } = useHere();
   const [asking, setAsking] = useState(false);
@@ -45,7 +58,7 @@ export function ReviewPanel({
           .map(f => <Finding key={f.code + (f.lineId ?? '')} fault={f} />),
       )}
       <Changes found={found} />
-      <NameCheck found={found} recipe={recipe} />
+      <Names found={found} recipe={recipe} onCall={onCall} />
       <Balance found={found} />
       {found.faults
         .filter(f => f.level === 'note')
@@ -111,19 +124,68 @@ function Changes({ found }: { found: Review }) {
   );
 }
 
-function NameCheck({ found, recipe }: { found: Review; recipe: Recipe }) {
-  const { identity } = found;
-  if (identity.needed === null) return null;
+/** Which names are truthful, with the figure that decides; chosen before anything is cooked, where it can be. */
+function Names({
+  found,
+  recipe,
+  onCall,
+}: {
+  found: Review;
+  recipe: Recipe;
+  onCall: ((statement: string) => void) | undefined;
+}) {
+  const { choices, weigh } = found.names;
+  const claim = claimOf(recipe);
+  const claimed = choices.find(c => c.name === claim?.name);
+  const others = choices.filter(c => c !== claimed);
+  const truthful = others.filter(c => c.truthful);
+  if (choices.length === 0) return null;
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h3">
-        {identity.meets ? `May be called ${recipe.product}` : `May not be called ${recipe.product}`}
+        {claimed
+          ? say(claimed.truthful ? 'names.may' : 'names.mayNot', { name: claimed.name })
+          : say('names.title')}
       </Typography>
-      <Typography sx={{ color: identity.meets ? 'text.secondary' : 'ox.main' }}>
-        {identity.why} {identity.next}
-      </Typography>
-      {identity.instead.length > 0 && <Typography>Instead: {identity.instead.join(', ')}.</Typography>}
-      <Soft sx={{ fontSize: '0.88rem' }}>{identity.source}</Soft>
+      {claimed && (
+        <Typography sx={{ color: claimed.truthful ? 'text.secondary' : 'text.primary' }}>
+          {claimed.near && <Tag tone="live">{say('names.near')}</Tag>} {claimed.why}{' '}
+          <Soft sx={{ fontSize: '0.88rem' }}>{claimed.source}</Soft>
+        </Typography>
+      )}
+      {weigh.length > 0 && <Typography>{say('names.weigh', { what: weigh.join(', ') })}</Typography>}
+      {truthful.length > 0 && (
+        <Box sx={{ mt: 0.5 }}>
+          {onCall ? (
+            <Line mt={0.5}>
+              <Soft>{say('names.callIt')}</Soft>
+              {truthful.map(c => (
+                <Button
+                  key={c.name}
+                  size="small"
+                  variant="outlined"
+                  onClick={() => onCall(withName(recipe, c.name))}
+                >
+                  {c.name}
+                </Button>
+              ))}
+            </Line>
+          ) : (
+            say('names.also', { names: truthful.map(c => c.name).join(', ') })
+          )}
+        </Box>
+      )}
+      <Box component="details" sx={{ mt: 0.5, '& summary': { cursor: 'pointer' } }}>
+        <summary>{say('names.figures')}</summary>
+        <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.5, '& li': { mb: 0.5 } }}>
+          {others.map(c => (
+            <li key={c.name}>
+              <strong>{c.name}</strong> {say(c.truthful ? 'names.true' : 'names.notTrue')}: {c.why}{' '}
+              <Soft sx={{ fontSize: '0.88rem' }}>{c.source}</Soft>
+            </li>
+          ))}
+        </Box>
+      </Box>
     </Box>
   );
 }
