@@ -215,7 +215,7 @@ export function truthfulName(
   const claim = claimOf(recipe);
   const claimed = found.choices.find(c => c.name === claim?.name);
   const instead = found.choices.find(c => c.truthful && MODEST.some(m => c.name.startsWith(m)));
-  if (!claimed || claimed.truthful || !instead || claimed.near)
+  if (!claimed || claimed.truthful || !instead || claimed.near !== null)
     return { name: recipe.statementOfIdentity, why: '', source: '' };
   const name = withName(recipe, instead.name);
   return { name, why: `${claimed.why} So the label calls it ${name}.`, source: claimed.source };

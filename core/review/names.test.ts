@@ -69,15 +69,27 @@ describe('spreads', () => {
   });
 
   it('by cups ask to be weighed near a limit, and by weight do not', () => {
-    const cups = withAmount(plumJam, 'sugar', '11 1/2 c');
+    const cups = withAmount(plumJam, 'sugar', '12 c');
     const near = namesFor(cups);
-    expect(near.choices.find(c => c.name === 'jam')?.near).toBe(true);
+    expect(near.choices.find(c => c.name === 'jam')?.near).toBe('amounts');
     expect(near.weigh).toEqual(['Sugar']);
     expect(namesFor(withAmount(plumJam, 'sugar', '7 c'), PLAIN_FIGURES, cooked(plumJam, 68)).weigh).toEqual(
       [],
     );
     const weighed = withAmount(plumJam, 'sugar', '2300 g');
     expect(namesFor(weighed, PLAIN_FIGURES, cooked(weighed, 68)).weigh).toEqual([]);
+  });
+
+  it('foreseen near its solids it may be a jam, and the pot decides; far from it, it may not', () => {
+    const jam = (solids_pct: number, measured = false) =>
+      choice(plumJam, 'jam', { ...writtenFigures(plumJam), solids_pct, measured });
+    expect(jam(64.4)).toMatchObject({ truthful: true, near: 'solids' });
+    expect(jam(64.4)?.why).toMatch(
+      /64\.4 % soluble solids are foreseen; a jam needs 65 % when it is finished\.$/,
+    );
+    expect(jam(63)?.truthful).toBe(false);
+    expect(jam(64.9, true)?.truthful).toBe(false);
+    expect(namesFor(plumJam).weigh).toEqual([]);
   });
 
   it('generated: more sugar to the same fruit never makes a jam of what was none; every recipe has a truthful name', () => {

@@ -12,8 +12,8 @@ export interface NameChoice {
   why: string;
   /** The standard of identity; empty where common usage alone decides. */
   source: string;
-  /** So near to its limit that cups cannot tell on which side it lies. */
-  near: boolean;
+  /** So near to its limit that cups cannot tell on which side it lies, or that only the finished pot can. */
+  near: 'amounts' | 'solids' | null;
 }
 
 /** What a food may be called, and what has to be weighed to be sure of it. */
@@ -41,8 +41,8 @@ export interface NameFigures {
 
 /** Parts of fruit that cups may be off by. From memory: a cup heaped or struck differs by a twentieth. */
 const BY_CUPS = 1.5;
-/** The same of soluble solids in per cent, where cups and cooking decide. */
-const BY_COOKING = 0.8;
+/** The same of soluble solids in per cent, where the last minute of cooking decides. From memory: half a degree at the gel point. */
+const BY_COOKING = 1.5;
 
 const CITRUS = /\b(?:orange|lemon|lime|grapefruit|citron|mandarin|tangerine|clementine|pomelo|kumquat)s?\b/i;
 const TOMATO = /\btomato(?:es)?\b/i;
@@ -72,7 +72,7 @@ type Family = 'spread' | 'tomato' | 'juice';
 function familyOf(recipe: Pick<Recipe, 'product' | 'lines' | 'foodClass'>): Family | null {
   const { product, lines } = recipe;
   const foods = lines.filter(isFood);
-  if (foods.length > 0 && foods.some(isTomato) && TOMATO_PRODUCTS.includes(product)) return 'tomato';
+  if (foods.some(isTomato) && TOMATO_PRODUCTS.includes(product)) return 'tomato';
   if (product === 'juice') return 'juice';
   const fruit = lines.some(l => l.role === 'fruit');
   return fruit && (SPREADS.includes(product) || product === 'syrup') ? 'spread' : null;
@@ -151,7 +151,7 @@ export function namesFor(
         : family === 'juice'
           ? juiceNames(juice_pct, figures)
           : [];
-  const near = choices.some(c => c.near);
+  const near = choices.some(c => c.near === 'amounts');
   return { choices, weigh: near ? measuredByCups(recipe).map(l => l.name) : [], juice_pct };
 }
 
@@ -161,18 +161,27 @@ function spreadNames(recipe: Recipe, figures: Figures, of: NameFigures): NameCho
   const clear = strain === 'strained' || cut === 'juice';
   const standard = (product: 'jam' | 'preserves' | 'jelly' | 'fruit butter', made: string): NameChoice => {
     const found = nameCheck({ ...recipe, product }, of.masses_g, solids_pct, figures);
-    const near =
-      (!of.weighed && found.needed !== null && Math.abs(found.fruitPart - found.needed) < BY_CUPS) ||
-      (!of.measured &&
-        solids_pct !== null &&
-        found.neededSolids_pct !== null &&
-        Math.abs(solids_pct - found.neededSolids_pct) < BY_COOKING);
+    const { source, needed, neededSolids_pct: least } = found;
+    if (made !== '') return { name: product, truthful: false, why: made, source, near: null };
+    const byAmounts = !of.weighed && needed !== null && Math.abs(found.fruitPart - needed) < BY_CUPS;
+    const bySolids =
+      !of.measured && solids_pct !== null && least !== null && Math.abs(solids_pct - least) < BY_COOKING;
+    if (!bySolids)
+      return {
+        name: product,
+        truthful: found.meets,
+        why: found.why,
+        source,
+        near: byAmounts ? 'amounts' : null,
+      };
+    // What is foreseen this near is decided at the pot: the fruit alone says whether it may be so.
+    const fruit = nameCheck({ ...recipe, product }, of.masses_g, null, figures);
     return {
       name: product,
-      truthful: found.meets && made === '',
-      why: made || found.why,
-      source: found.source,
-      near: made === '' && near,
+      truthful: fruit.meets,
+      why: `${fruit.why} ${numberText(solids_pct, figures, 1)} % soluble solids are foreseen; a ${product} needs ${numberText(least, figures)} % when it is finished.`,
+      source,
+      near: byAmounts ? 'amounts' : 'solids',
     };
   };
   const usage = (name: string, truthful: boolean, why: string): NameChoice => ({
@@ -180,7 +189,7 @@ function spreadNames(recipe: Recipe, figures: Figures, of: NameFigures): NameCho
     truthful,
     why,
     source: '',
-    near: false,
+    near: null,
   });
   const fruits = recipe.lines.filter(l => l.role === 'fruit' && l.where !== 'dip');
   const citrus = fruits.some(l => CITRUS.test(l.name));
@@ -256,7 +265,7 @@ function tomatoNames(recipe: Recipe, figures: Figures, { jars }: NameFigures): N
     why: string,
     source: string,
     isNear = false,
-  ): NameChoice => ({ name, truthful, why, source, near: isNear });
+  ): NameChoice => ({ name, truthful, why, source, near: isNear ? 'solids' : null });
   const { puree_pct, paste_pct, juice_pct } = TOMATO_SOLIDS;
   return [
     choice(
@@ -356,14 +365,14 @@ function juiceNames(juice_pct: number | null, figures: Figures): NameChoice[] {
       truthful: all,
       why: `${is} What is called juice alone is all juice.`,
       source,
-      near: juice_pct !== null && Math.abs(juice_pct - ALL_JUICE_PCT) < 4,
+      near: juice_pct !== null && Math.abs(juice_pct - ALL_JUICE_PCT) < 4 ? 'amounts' : null,
     },
     {
       name: whole === null || all ? 'juice drink' : `juice drink, ${whole} % juice`,
       truthful: juice_pct !== null,
       why: `${is} The share stands on the label.`,
       source,
-      near: false,
+      near: null,
     },
   ];
 }

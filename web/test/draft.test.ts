@@ -297,7 +297,9 @@ describe('what cannot be read is said beside its field, all of it at once', () =
     const limits = (lines: Draft['terms']['lines'], over: Partial<Draft['terms']> = {}) =>
       letterFaults({ terms: { ...open(demo.waxBeans).terms, ...over, lines } });
     const of = (lineId: string, least_pct: string, most_pct: string) => ({ least_pct, most_pct, lineId });
-    expect(limits([of('beans', '40', '60,5')])).toEqual(['authority.terms.lines[0].most_pct ambiguous-number']);
+    expect(limits([of('beans', '40', '60,5')])).toEqual([
+      'authority.terms.lines[0].most_pct ambiguous-number',
+    ]);
     expect(limits([of('beans', '60', '40'), of('beans', '', '50'), of('vinegar', '', '')])).toEqual([
       'authority.terms.lines[0].most_pct limit-crossed',
       'authority.terms.lines[1].lineId limit-of-nothing',

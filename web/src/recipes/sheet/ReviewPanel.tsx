@@ -149,7 +149,7 @@ function Names({
       </Typography>
       {claimed && (
         <Typography sx={{ color: claimed.truthful ? 'text.secondary' : 'text.primary' }}>
-          {claimed.near && <Tag tone="live">{say('names.near')}</Tag>} {claimed.why}{' '}
+          {claimed.near === 'amounts' && <Tag tone="live">{say('names.near')}</Tag>} {claimed.why}{' '}
           <Soft sx={{ fontSize: '0.88rem' }}>{claimed.source}</Soft>
         </Typography>
       )}
