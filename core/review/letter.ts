@@ -128,7 +128,7 @@ export function letterReminders(
 export function letterSays(recipe: Recipe, figures: Pick<Habits, 'locale' | 'measures'>): string[] {
   const terms = termsOf(recipe);
   if (!terms || recipe.authority.grade !== 'letter') return [];
-  const percent = (value: number) => `${numberText(value, figures, 1)} %`;
+  const percent = (value: number) => `${numberText(Math.round(value * 100) / 100, figures)} %`;
   const limit = ({ lineId, least_pct, most_pct }: LetterTerms['lines'][number]) => {
     const of = recipe.lines.find(l => l.id === lineId)?.name ?? lineId;
     return `${of} ${[least_pct === null ? '' : `${percent(least_pct)} at least`, most_pct === null ? '' : `${percent(most_pct)} at most`].filter(Boolean).join(', ')} of all that goes in`;

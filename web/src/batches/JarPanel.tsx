@@ -58,7 +58,6 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           <FillEntry batch={batch} when={when} />
           <LeftOver batch={batch} />
           <ColdJars batch={batch} />
-          <WeighJars batch={batch} when={when} />
         </Stack>
         <Stack>
           {started.recipe.lines
@@ -67,6 +66,7 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
               <DoseEntry key={line.id} batch={batch} line={line} when={when} />
             ))}
           <LoadEntry batch={batch} when={when} />
+          <WeighJars batch={batch} when={when} />
         </Stack>
       </Columns>
       <LoadList batch={batch} />

@@ -105,7 +105,7 @@ export const viewsEn = {
   'jars.again': 'Process again',
   'cold.eatBy': 'eat by {day}',
   'cold.frozen': 'in the freezer',
-  'cold.jar': 'jar {number, number}, {size}',
+  'cold.jar': 'Jar {number, number}, {size}',
   'cold.title': 'In the cold',
   'cold.why':
     'Jars without a processing time are for the table, never for the shelf. Write the day on the lid.',
