@@ -13,7 +13,7 @@ function kitchen(): { batch: PaperBatch; of: (type: EventType) => BatchEvent } {
   const batch = new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }]).drawAll().fill([1, 2]);
   batch.add('temperature.read', { where: 'pot', temp_C: 95 });
   batch.add('temperature.read', { where: 'jar', temp_C: 85 });
-  batch.wait(1).add('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null });
+  batch.wait(1).add('load.packed', { loadId, number: 1, jars: [1, 2], newLidLotId: null, heat: 'steam' });
   batch.wait(9).add('load.boiling', { loadId });
   batch.wait(12).add('load.boil_lost', { loadId });
   batch.wait(3).add('load.heat_off', { loadId });
@@ -76,6 +76,18 @@ describe('a correction that makes the evidence of safety better', () => {
     ['temperature.read', 'a temperature, higher', { body: { where: 'pot', temp_C: 96 } }],
     ['temperature.read', 'a temperature, elsewhere', { body: { where: 'jar', temp_C: 95 } }],
     ['temperature.read', 'a temperature, earlier', { moved_min: -5 }],
+    ['load.packed', 'a load with a jar more', { body: { jars: [1, 2, 3] } }],
+    ['load.packed', 'a load in steam, now in water', { body: { heat: 'boiling water' } }],
+    ['load.packed', 'a load, packed before its boil', { moved_min: -20 }],
+    [
+      'load.packed',
+      'a load with new lids',
+      { body: { newLidLotId: '00000000-0000-7000-8000-000000000009' } },
+    ],
+    ['dose.given', 'a dose in a jar more', { body: { jars: [1, 2, 3] } }],
+    ['dose.given', 'a dose of something else', { body: { lineId: 'salt' } }],
+    ['dose.given', 'a dose, given earlier', { moved_min: -20 }],
+    ['jars.filled', 'a filling, moved later', { moved_min: 20 }],
     ['jars.pressed', 'one of two that failed, now sealed', { body: { sealed: [1], failed: [] } }],
   ];
   it.each(better)('%s: %s takes a signature', (type, _, change) => {
@@ -109,6 +121,11 @@ describe('a correction that makes the evidence of safety better', () => {
     ['line.weighed', 'a weight', { body: { mass_g: 1900 } }],
     ['note.written', 'a note', { body: null }],
     ['jars.filled', 'a count of jars', { body: null }],
+    ['load.packed', 'a load with a jar fewer', { body: { jars: [1] } }],
+    ['load.packed', 'a load, said again', {}],
+    ['dose.given', 'a dose in a jar fewer', { body: { jars: [1] } }],
+    ['dose.given', 'a dose, taken back', { body: null }],
+    ['jars.filled', 'a count of jars, another lot', { body: { jarLotId: null } }],
     ['load.boil_lost', 'a lost boil, said again', {}],
     ['load.boiling', 'a boil, said again', {}],
     ['load.heat_off', 'an end, said again', {}],

@@ -170,7 +170,8 @@ function buildsOn(later: BatchEvent, earlier: BatchEvent): boolean {
 
 /**
  * Whether a correction makes the evidence of safety better: a reading above the limit, or one that did not count, a lost
- * boil, a time that grows, a failed press, a missed dose, a temperature that rises.
+ * boil, a time that grows, a failed press, a missed dose, a temperature that rises,
+ * more jars in a load or with their acid.
  */
 function improves(
   was: PlacedEntry | null,
@@ -212,6 +213,30 @@ function improves(
       const jars = (then as EventBodies['dose.missed'] | undefined)?.jars ?? [];
       return event.body.jars.some(n => !jars.includes(n));
     }
+    case 'dose.given': {
+      // More jars, another line, or at a time when they were still open.
+      const given = then as EventBodies['dose.given'] | undefined;
+      return (
+        given !== undefined &&
+        (given.lineId !== event.body.lineId ||
+          given.jars.some(n => !event.body.jars.includes(n)) ||
+          moved_ms < 0)
+      );
+    }
+    case 'load.packed': {
+      const packed = then as EventBodies['load.packed'] | undefined;
+      return (
+        packed !== undefined &&
+        (packed.loadId !== event.body.loadId ||
+          packed.jars.some(n => !event.body.jars.includes(n)) ||
+          packed.heat !== event.body.heat ||
+          packed.newLidLotId !== event.body.newLidLotId ||
+          moved_ms !== 0)
+      );
+    }
+    case 'jars.filled':
+      // What was read, boiled or dosed before the jars were closed hangs on when that was.
+      return next !== null && moved_ms !== 0;
     case 'temperature.read': {
       const read = then as EventBodies['temperature.read'] | undefined;
       return read === undefined

@@ -130,6 +130,24 @@ describe('a spread', () => {
       evidence: 'The empty jars were boiled 12 minutes; 13 are asked for here.',
     });
     expect(filled(13)).toMatchObject({ met: true, jars: null });
+    // Two boilings do not add up.
+    expect(filled(7, 6)?.met).toBe(false);
+    // Not after they were filled, not on the day before, and not for jars of a later fill than it can have been.
+    const after = new PaperBatch(short, [{ size: 'half-pint', count: 4 }]).drawAll().fill(four).wait(30);
+    expect(find(after.fact('jars.boiled', { minutes: 20 }), 'sterile')).toMatchObject({
+      met: false,
+      jars: four,
+      evidence: expect.stringMatching(/^The empty jars were boiled, and not before jars 1-4 were filled/),
+    });
+    const before = new PaperBatch(short, [{ size: 'half-pint', count: 4 }]).drawAll();
+    before.fact('jars.boiled', { minutes: 20 }).wait(60).fill([1, 2]);
+    before.wait(24 * 60).fill([3, 4]);
+    expect(find(before, 'sterile')?.jars).toEqual([3, 4]);
+    // A device whose clock runs ahead claims no boiling before its own filling.
+    const ahead = new PaperBatch(short, [{ size: 'half-pint', count: 4 }]).drawAll().fill(four).wait(60);
+    ahead.add('jars.boiled', { minutes: 20 }, { ago_min: 90, typed: true });
+    expect(find(ahead, 'sterile')).toMatchObject({ met: true });
+    expect(find(ahead, 'sterile')?.proof?.[0]?.known).toBe('written up');
     // Clean jars are enough from ten minutes on.
     expect(find(jam().drawAll().fill(four), 'sterile')).toBeUndefined();
   });

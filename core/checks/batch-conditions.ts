@@ -158,32 +158,47 @@ function ownSpread(state: BatchState, masses: readonly LineMass[]): Condition[] 
  */
 export function sterileConditions(state: BatchState, present: readonly JarState[]): Condition[] {
   const { times, kitchen } = state.started as NonNullable<BatchState['started']>;
-  const asks = (jar: JarState) =>
-    times.some(t => t.jarSize === jar.size && t.jars === 'sterile' && t.method === 'boiling water');
-  const jars = present.filter(asks).map(j => j.number);
-  if (jars.length === 0) return [];
-  const least = sterilise_min(kitchen.altitude_m);
-  const longest = state.boiled.reduce<(typeof state.boiled)[number] | null>(
-    (most, b) => (most === null || b.minutes > most.minutes ? b : most),
-    null,
+  const asking = present.filter(jar =>
+    times.some(t => t.jarSize === jar.size && t.jars === 'sterile' && t.method === 'boiling water'),
   );
-  const met = longest !== null && longest.minutes >= least;
+  if (asking.length === 0) return [];
+  const least = sterilise_min(kitchen.altitude_m);
+  /** The longest boiling that can have been of this jar: before it was filled, and not of another day. */
+  const boiledFor = ({ filled }: JarState) =>
+    state.boiled
+      .filter(
+        ({ by }) =>
+          by.at_ms <= filled.at_ms + ENTERED_WITHIN_MS && by.at_ms >= filled.at_ms - STAYS_STERILE_MS,
+      )
+      .reduce<(typeof state.boiled)[number] | null>(
+        (most, b) => (most === null || b.minutes > most.minutes ? b : most),
+        null,
+      );
+  const proofs = asking.map(jar => ({ jar: jar.number, boiled: boiledFor(jar) }));
+  const short = proofs.filter(p => (p.boiled?.minutes ?? 0) < least).map(p => p.jar);
+  const longest = proofs.map(p => p.boiled).find(b => b !== null) ?? null;
   const n = (value: number) => numberText(value, kitchen);
   return [
     condition({
       code: 'sterile',
       title: 'Filled into sterile jars',
-      met,
-      evidence: longest
-        ? `The empty jars were boiled ${n(longest.minutes)} minutes; ${n(least)} are asked for here.`
-        : `Nobody entered that the empty jars were boiled; ${n(least)} minutes are asked for here.`,
+      met: short.length === 0,
+      evidence:
+        short.length > 0 && proofs.some(p => p.boiled === null) && state.boiled.length > 0
+          ? `The empty jars were boiled, and not before jars ${rangesText(proofs.filter(p => p.boiled === null).map(p => p.jar))} were filled, or on another day; ${n(least)} minutes are asked for here.`
+          : longest
+            ? `The empty jars were boiled ${n(longest.minutes)} minutes; ${n(least)} are asked for here.`
+            : `Nobody entered that the empty jars were boiled; ${n(least)} minutes are asked for here.`,
       why: 'A time under ten minutes at sea level was tested in sterile jars. USDA Complete Guide (2015), guide 1 (from memory).',
       next: 'Enter how long they were boiled, or follow the same food in clean jars, which takes ten minutes and the band.',
-      jars: met ? null : jars,
-      proof: met && longest ? [longest.by] : [],
+      jars: short.length === 0 ? null : short,
+      proof: proofs.flatMap(p => p.boiled?.by ?? []),
     }),
   ];
 }
+
+/** Jars that were boiled wait in the hot water until they are filled: of one day's work. Our bound, from no source. */
+const STAYS_STERILE_MS = 12 * 3_600_000;
 
 /** A temperature may be entered this long after the last jar was filled. */
 const ENTERED_WITHIN_MS = 10 * 60_000;
