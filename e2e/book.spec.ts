@@ -188,7 +188,9 @@ test('a change takes a recipe out of its authority, and the review says which; t
   await page.getByRole('button', { name: 'Start a batch' }).click();
   await expect(page.getByText('Not for sale, as a gift:')).toBeVisible();
   await expect(
-    page.getByText(/they go into the refrigerator or the freezer, and are never released/),
+    page.getByText(
+      /they go into the refrigerator and are eaten by .*, or into the freezer; they are never released/,
+    ),
   ).toBeVisible();
   await expect(page.getByRole('radio')).toHaveCount(2);
   await page.getByRole('radio', { name: 'For home' }).check();

@@ -4,9 +4,10 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/browser',
-  timeout: 120_000,
-  expect: { timeout: 12_000 },
-  workers: 1,
+  // Two files side by side, each in a house of its own: on two cores neither has the machine to itself.
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
+  workers: 2,
   // What fails once has failed: a test that needs a second try hides a fault of its own or ours.
   retries: 0,
   fullyParallel: false,
@@ -14,7 +15,7 @@ export default defineConfig({
   globalSetup: './setup.ts',
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 12_000,
+    actionTimeout: 20_000,
     screenshot: 'only-on-failure',
     colorScheme: 'light',
     // Only the test of a lost connection lets pages be kept.

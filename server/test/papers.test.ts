@@ -158,6 +158,12 @@ describe('what is refused', () => {
       code: 'too-large',
     });
     expect((await refusal(await pdfOf(PAPER_LIMIT_PAGES + 1))).code).toBe('too-many-pages');
+    const locked = Buffer.from((await pdfOf()).bytes)
+      .toString('latin1')
+      .replace(/trailer\s*<</, '$& /Encrypt << /Filter /Standard /V 1 /R 2 >>');
+    expect((await refusal({ mediaType: 'application/pdf', bytes: Buffer.from(locked, 'latin1') })).code).toBe(
+      'locked-paper',
+    );
     const trap = await sharp({
       create: { width: 12_000, height: 12_000, channels: 3, background: '#fff' },
     })
