@@ -94,6 +94,41 @@ test('a pasted recipe: read line by line, asked where it can mean two things, re
   expect(seen.faults).toEqual([]);
 });
 
+test('begun from a published entry: found in the words people use, filled in, what is open named until it stands there', async ({
+  page,
+}) => {
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/recipes`);
+  await page.getByRole('link', { name: 'Add a recipe' }).click();
+  const search = page.getByRole('searchbox', { name: 'What do you want to make?' });
+  await search.fill('beef stew');
+  await expect(page.getByText('No published entry is of that.')).toBeVisible();
+  await search.fill('dilly beans');
+  await page
+    .getByRole('group', { name: 'Published entries' })
+    .getByRole('button', { name: /beans/i })
+    .first()
+    .click();
+  const open = page.getByRole('region', { name: 'Still to be read off the publication' });
+  await expect(open.getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByRole('textbox', { name: 'Name', exact: true })).toHaveValue(/beans/i);
+  const amounts = page.getByRole('textbox', { name: 'Amount' });
+  await expect(amounts.first()).toHaveValue('4 lb');
+  await page.getByRole('button', { name: 'Keep the recipe' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('marked below');
+  await page.getByRole('textbox', { name: 'As written it makes' }).fill('8');
+  await expect(open.getByRole('listitem')).toHaveCount(2);
+  for (const [i, text] of [
+    [2, '1 Tbsp'],
+    [5, '1/2 c'],
+  ] as const)
+    await amounts.nth(i).fill(text);
+  await expect(open).toHaveCount(0);
+  await page.getByRole('button', { name: 'Keep the recipe' }).click();
+  await expect(page.getByText('may be cooked for sale')).toBeVisible();
+  await expect(page.getByText('clean jars', { exact: false }).first()).toBeVisible();
+});
+
 test('the editor: undo and redo, order by buttons, keys and mouse, faults beside their fields, versions held against each other', async ({
   page,
 }) => {

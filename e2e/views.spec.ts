@@ -31,6 +31,7 @@ async function views(page: Page): Promise<[name: string, path: string, heading: 
     ['book', '/recipes', 'Recipes'],
     ['sheet', `/recipes/${jam}`, 'Red plum jam'],
     ['editor', `/recipes/${jam}/change`, /Change Red plum jam/],
+    ['beginning a recipe', '/recipes/begin', 'A new recipe'],
     ['new recipe', '/recipes/new', 'Add a recipe'],
     ['packed sheet', `/recipes/${named('Dilled wax beans')}`, 'Dilled wax beans'],
     ['own sheet', `/recipes/${named("Aunt Pell's tomato salsa")}`, "Aunt Pell's tomato salsa"],

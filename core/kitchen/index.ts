@@ -17,6 +17,7 @@ export {
   type PlaceRule,
   POINT_WORDS,
   pointsOf,
+  runsOut,
   type TickedPoint,
 } from './jurisdiction.ts';
 export { PLACE_FOODS, PLACE_POINTS, PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';

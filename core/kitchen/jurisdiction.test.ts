@@ -9,6 +9,7 @@ import {
   noPlace,
   placeFault,
   pointsOf,
+  runsOut,
 } from './index.ts';
 
 const TODAY = '2026-11-26';
@@ -78,5 +79,51 @@ describe('the place', () => {
     expect(asked(ticked(placeOf('us-wi')), 'acidified food')).toBe('allowed');
     for (const rules of JURISDICTIONS)
       expect(asked(ticked(rules), 'refused', true)).toMatch(/refused food is sold nowhere/);
+  });
+});
+
+describe('what runs out', () => {
+  const until = (ends: Partial<Record<PlacePoint, string | null>>) => ({
+    rules: placeOf('sample'),
+    points: Object.entries(ends).map(([point, renewsOn]) => ({
+      point: point as PlacePoint,
+      tickedOn: '2026-03-01',
+      renewsOn: renewsOn ?? null,
+    })),
+  });
+
+  it('is told of a month ahead, the first to end first, and what never ends is not', () => {
+    const found = runsOut(
+      until({
+        training: '2026-12-26',
+        foods: '2026-11-25',
+        outlets: '2026-11-26',
+        ceiling: '2026-12-27',
+        statement: null,
+      }),
+      TODAY,
+    );
+    expect(found).toEqual([
+      { point: 'foods', renewsOn: '2026-11-25', over: true },
+      { point: 'outlets', renewsOn: '2026-11-26', over: false },
+      { point: 'training', renewsOn: '2026-12-26', over: false },
+    ]);
+  });
+
+  it('is nothing of a place that was not chosen, or that asks nothing of it', () => {
+    expect(runsOut({ rules: null, points: until({ foods: '2020-01-01' }).points }, TODAY)).toEqual([]);
+    // The sample asks for no registration.
+    expect(runsOut(until({ registration: '2020-01-01' }), TODAY)).toEqual([]);
+    expect(runsOut(noPlace(), TODAY)).toEqual([]);
+  });
+
+  it('and has run out by the same day on which a start for sale is refused', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 60 }), days => {
+        const renewsOn = new Date(Date.UTC(2026, 10, 1 + days)).toISOString().slice(0, 10);
+        const profile = ticked(placeOf('sample'), renewsOn);
+        expect(runsOut(profile, TODAY).some(p => p.over)).toBe(asked(profile, 'fruit spread') !== 'allowed');
+      }),
+    );
   });
 });

@@ -1,4 +1,4 @@
-import { type Day, dayText, type Figures } from '../measure/index.ts';
+import { addDays, type Day, dayText, type Figures } from '../measure/index.ts';
 import { PLACE_POINTS, type PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';
 
 /** What a place says of one kind of food, and why. */
@@ -61,6 +61,26 @@ export const POINT_WORDS: Record<PlacePoint, string> = {
   registration: 'registration and permits',
   statement: 'the sentence on the label',
 };
+
+/** Days ahead of its end at which a point of the place is told of: a course or a permit takes weeks. Our choice, from no source. */
+const TOLD_AHEAD_DAYS = 30;
+
+/** Points that have run out, or will within a month, the first to end first. */
+export function runsOut(
+  { rules, points }: { rules: Jurisdiction | null; points: readonly TickedPoint[] },
+  today: Day,
+): { point: PlacePoint; renewsOn: Day; over: boolean }[] {
+  if (!rules) return [];
+  const applies = pointsOf(rules);
+  const soon = addDays(today, TOLD_AHEAD_DAYS);
+  return points
+    .flatMap(({ point, renewsOn }) =>
+      renewsOn !== null && applies.includes(point) && renewsOn <= soon
+        ? [{ point, renewsOn, over: renewsOn < today }]
+        : [],
+    )
+    .sort((a, b) => (a.renewsOn < b.renewsOn ? -1 : a.renewsOn > b.renewsOn ? 1 : 0));
+}
 
 /** Why a place does not allow a product to be sold, and what would. */
 export interface PlaceFault {

@@ -220,3 +220,21 @@ export function emptyRecipe(): Recipe {
     sketch: false,
   };
 }
+
+/**
+ * Three capital letters for a recipe, from the first letters of its name: a proposal, which another recipe may have taken.
+ *
+ * @returns an empty text where the name has no letter of the alphabet
+ * @example proposeCode('Red plum jam') // 'RPJ'
+ */
+export function proposeCode(name: string): string {
+  const words = name
+    .normalize('NFD')
+    .replaceAll(/[\u0300-\u036f]/g, '')
+    .toUpperCase()
+    .split(/[^A-Z]+/)
+    .filter(w => w.length > 0 && !['AND', 'OR', 'WITH', 'WITHOUT', 'IN', 'OF', 'NO'].includes(w));
+  if (words.length === 0) return '';
+  const initials = words.map(w => w.charAt(0)).join('');
+  return `${initials}${(words.at(-1) ?? '').slice(1)}XXX`.slice(0, 3);
+}

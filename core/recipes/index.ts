@@ -1,4 +1,4 @@
-export { basisFor, emptyRecipe, factsOf, formFor, lineFrom, stepFrom } from './compose.ts';
+export { basisFor, emptyRecipe, factsOf, formFor, lineFrom, proposeCode, stepFrom } from './compose.ts';
 export { type Difference, differences } from './difference.ts';
 export { reducedText, targetWords, windowText } from './step-words.ts';
 export { knownMasses_g, lineMass_g, type Measures, RatioError, recipeMasses_g, timesOf } from './masses.ts';

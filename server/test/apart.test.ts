@@ -305,7 +305,7 @@ const FIXTURES: Record<string, Fixture> = {
     allowed: a => a.status === 404 || empty(a),
   }),
   'papers.list': () => ({ allowed: empty }),
-  'papers.open': () => ({ params: { paperId: theirPaper } }),
+  'papers.open': () => ({ params: { paperId: theirPaper }, allowed: a => a.status === 404 || empty(a) }),
   'papers.add': () => ({
     params: { paperId: theirPaper },
     query: { subject: 'place:x:training', name: 'mine.png' },

@@ -21,6 +21,7 @@ const RecipeBook = view(() => import('./recipes/book/RecipeBook.tsx'), 'RecipeBo
 const RecipeSheet = view(() => import('./recipes/sheet/RecipeSheet.tsx'), 'RecipeSheet');
 const RecipeEditor = view(() => import('./recipes/editor/RecipeEditor.tsx'), 'RecipeEditor');
 const PastePage = view(() => import('./recipes/book/PastePage.tsx'), 'PastePage');
+const BeginPage = view(() => import('./recipes/book/BeginPage.tsx'), 'BeginPage');
 const ExchangePage = view(() => import('./recipes/book/ExchangePage.tsx'), 'ExchangePage');
 const IngredientsPage = view(() => import('./recipes/book/IngredientsPage.tsx'), 'IngredientsPage');
 const DifferencePage = view(() => import('./recipes/book/DifferencePage.tsx'), 'DifferencePage');
@@ -75,6 +76,7 @@ export function App() {
       <Route element={<Shell onSignOut={forgetAll} />}>
         <Route index element={<TodayPage />} />
         <Route path="recipes" element={<RecipeBook />} />
+        <Route path="recipes/begin" element={<BeginPage />} />
         <Route path="recipes/new" element={<RecipeEditor />} />
         <Route path="recipes/paste" element={<PastePage />} />
         <Route path="recipes/exchange" element={<ExchangePage />} />

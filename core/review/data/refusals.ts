@@ -85,7 +85,7 @@ export const REFUSALS: readonly FoodRefusal[] = [
     code: 'oil',
     in: 'line',
     pattern: /\boils?\b/,
-    exceptEntries: ['marinated-peppers', 'marinated-mushrooms'],
+    exceptEntries: ['marinated-peppers', 'marinated-mushrooms', 'three-bean-salad'],
     what: 'holds oil',
     why: 'Oil keeps air and acid from what it covers; the spores of botulism grow there.',
     next: 'Leave the oil out, or follow a tested marinated product unchanged.',

@@ -1,7 +1,9 @@
 import type { BatchRow } from '@cocotte/contract';
 import type { Due } from '@cocotte/core/checks';
-import { clockText, countdownText, dayText, instantText } from '@cocotte/core/measure';
+import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
+import { clockText, countdownText, dayOf, dayText, instantText } from '@cocotte/core/measure';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
 import { Columns } from '../kit/layout.tsx';
@@ -9,6 +11,7 @@ import { Nothing, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
 import { FormCounts } from '../kit/FormCounts.tsx';
+import { say } from '../words/index.ts';
 import { useBatches } from './api.ts';
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
@@ -66,6 +69,9 @@ export function TodayPage() {
           title="Due"
           aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}
         >
+          {runsOut(kitchen.jurisdiction, dayOf(now, kitchen.zone)).map(point => (
+            <PaperRow key={point.point} {...point} />
+          ))}
           {due.map(({ batch, due: d }) => (
             <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />
           ))}
@@ -168,6 +174,40 @@ function ShelfSheet() {
   );
 }
 
+/** A permit, a course or another point of the place that has run out, or soon will. */
+function PaperRow({ point, renewsOn, over }: ReturnType<typeof runsOut>[number]) {
+  const { kitchen } = useHere();
+  return (
+    <Row>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+          {say('paper.renew', { what: POINT_WORDS[point] })}
+        </Box>
+        <Soft>{say(over ? 'paper.over' : 'paper.ends', { day: dayText(renewsOn, kitchen) })}</Soft>
+      </Box>
+      <Button component={Link} to="/kitchen" variant={over ? 'contained' : 'outlined'}>
+        {say('paper.look')}
+      </Button>
+    </Row>
+  );
+}
+
+const Row = ({ children }: { children: ReactNode }) => (
+  <Box
+    sx={{
+      display: 'flex',
+      alignItems: 'center',
+      gap: 2,
+      py: 1.25,
+      borderBottom: 1,
+      borderColor: 'rule.main',
+      '&:last-of-type': { borderBottom: 0 },
+    }}
+  >
+    {children}
+  </Box>
+);
+
 function DueRow({
   batch,
   due,
@@ -182,17 +222,7 @@ function DueRow({
   const open = due.from_ms <= now;
   const { words, to, action } = DUE[due.kind];
   return (
-    <Box
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        gap: 2,
-        py: 1.25,
-        borderBottom: 1,
-        borderColor: 'rule.main',
-        '&:last-of-type': { borderBottom: 0 },
-      }}
-    >
+    <Row>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{words(due.count)}</Box>
         <Soft>
@@ -213,6 +243,6 @@ function DueRow({
       ) : (
         <Tag tone="plain">in {countdownText((due.from_ms - now) / 1000)}</Tag>
       )}
-    </Box>
+    </Row>
   );
 }

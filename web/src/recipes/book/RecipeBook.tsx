@@ -30,7 +30,7 @@ export function RecipeBook() {
           </Button>
         )}
         {mayAdd && (
-          <Button component={Link} to="/recipes/new" variant="contained">
+          <Button component={Link} to="/recipes/begin" variant="contained">
             Add a recipe
           </Button>
         )}
@@ -77,7 +77,7 @@ export function RecipeBook() {
                 </Button>
               </>
             ) : (
-              'The book is empty. Add the first recipe, paste one, or bring in a file.'
+              'The book is empty. Begin the first recipe from a published entry, paste one, or bring in a file.'
             )
           }
           columns={[

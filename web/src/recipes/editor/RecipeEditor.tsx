@@ -1,7 +1,7 @@
 import { addRecipe, changeRecipe } from '@cocotte/contract';
 import type { JarSizeId } from '@cocotte/core/jars';
 import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
-import { processFor } from '@cocotte/core/review';
+import { type FromEntry, processFor } from '@cocotte/core/review';
 import { Box, Button } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
@@ -21,7 +21,7 @@ import { useRecipe } from '../api.ts';
 import { useLibrary } from '../library.ts';
 import { ReviewPanel } from '../sheet/ReviewPanel.tsx';
 import { AuthorityFields } from './AuthorityFields.tsx';
-import { type Draft, draftOf, emptyDraft, newLine, newStep } from './draft.ts';
+import { type Draft, draftOf, emptyDraft, isOpen, newLine, newStep, withoutOpen } from './draft.ts';
 import type { DraftForm } from './form.ts';
 import { useHistory } from './history.ts';
 import { JarFields } from './JarFields.tsx';
@@ -35,6 +35,8 @@ import { StepFields } from './StepFields.tsx';
 /** What another view hands over to be written down: a pasted recipe, a variant, a batch that was cooked first. */
 export interface Handed {
   recipe?: Recipe;
+  /** What is still to be read off the publication: nothing stands there yet. */
+  open?: FromEntry['open'];
 }
 
 /** Adds a recipe, or changes one: a version that a batch has used stays, and the change becomes the next one. */
@@ -43,19 +45,29 @@ export function RecipeEditor() {
   const { data } = useRecipe(recipeId);
   const location = useLocation();
   const navigate = useNavigate();
-  const [handed] = useState(() => (location.state as Handed | null)?.recipe ?? null);
+  const [{ recipe: handed = null, open = [] }] = useState<Handed>(
+    () => (location.state as Handed | null) ?? {},
+  );
   // What was handed over is taken once: after a reload the work that was kept here stands in its place.
   useEffect(() => {
     if (location.state !== null) void navigate(location.pathname, { replace: true, state: null });
   }, [location, navigate]);
   if (recipeId && !data) return <Waiting />;
-  return <Editor key={recipeId ?? 'new'} version={data ?? null} handed={handed} />;
+  return <Editor key={recipeId ?? 'new'} version={data ?? null} handed={handed} open={open} />;
 }
 
 /** Fields of lines and steps come on screen by themselves when something is wrong with them. */
 const opens = (name: string) => /^(lines|steps)\./.test(name);
 
-function Editor({ version, handed }: { version: RecipeVersion | null; handed: Recipe | null }) {
+function Editor({
+  version,
+  handed,
+  open,
+}: {
+  version: RecipeVersion | null;
+  handed: Recipe | null;
+  open: NonNullable<Handed['open']>;
+}) {
   const { kitchen } = useHere();
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -65,7 +77,9 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
   const [id] = useState(() => version?.recipeId ?? kept?.recipeId ?? v7());
   const draftNow = (recipe: Recipe | null) =>
     recipe ? draftOf(recipe, kitchen, kitchenNow()) : emptyDraft(kitchen, kitchenNow());
-  const [start] = useState(() => kept?.draft ?? draftNow(handed ?? version?.recipe ?? null));
+  const [start] = useState(
+    () => kept?.draft ?? withoutOpen(draftNow(handed ?? version?.recipe ?? null), open),
+  );
   const [restored, setRestored] = useState(kept !== null);
   const [number, setNumber] = useState(kept?.version || (version?.number ?? 1));
   const [newer, setNewer] = useState<RecipeVersion | null>(null);
@@ -88,6 +102,9 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
   const steps = useRows(control, 'steps');
   const draft = form.all();
   const reading = readNow(draft);
+  const left = open.filter(o => isOpen(draft, o));
+  // What has no name yet is nothing to judge.
+  const judged = { ...reading.recipe, lines: reading.recipe.lines.filter(l => l.name.trim() !== '') };
   // A jar larger than its authority has a time for is said beside it, while the others have theirs.
   const noTime = (size: JarSizeId): string | null => {
     const answer = processFor(reading.recipe, size, kitchen.altitude_m, kitchen);
@@ -200,6 +217,15 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
           Version {newer.number} is the newest.
         </NewerAsked>
       )}
+      {left.length > 0 && (
+        <Sheet tone="live" title={say('entry.left')} sx={{ mb: 2 }}>
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+            {left.map(o => (
+              <li key={o.what}>{o.what}</li>
+            ))}
+          </Box>
+        </Sheet>
+      )}
       <Faults faults={form.faults} />
       {marked > 0 && (
         <Box role="alert" sx={{ color: 'ox.main', mb: 1.5, fontWeight: 600 }}>
@@ -208,7 +234,7 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
       )}
       <Columns of="1fr 330px" from="lg">
         <Stack>
-          <ProductFields form={form} recipeId={id} />
+          <ProductFields form={form} recipeId={id} fresh={version === null} />
           <Sheet title="Ingredients" aside="drag, or move with the arrows; for each jar: in one pint">
             <SortableRows ids={lines.fields.map(l => l.id)} what="ingredient" onMove={lines.move}>
               {(lineId, i) => (
@@ -234,10 +260,13 @@ function Editor({ version, handed }: { version: RecipeVersion | null; handed: Re
           </Sheet>
         </Stack>
         <Stack sx={{ position: { lg: 'sticky' }, top: { lg: 8 } }}>
-          <ReviewPanel
-            recipe={reading.recipe}
-            onCall={statement => form.set('statementOfIdentity', statement)}
-          />
+          {judged.lines.length > 0 ? (
+            <ReviewPanel recipe={judged} onCall={statement => form.set('statementOfIdentity', statement)} />
+          ) : (
+            <Sheet title="Review">
+              <Soft>{say('review.nothing')}</Soft>
+            </Sheet>
+          )}
           {reading.faults.length > 0 && (
             <Soft sx={{ fontSize: '0.92rem' }}>{say('form.missing', { n: reading.faults.length })}</Soft>
           )}

@@ -22,6 +22,7 @@ import {
 } from '@cocotte/core/recipes';
 import type { LetterProcess, Method, Product, TimeBasis } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
+import type { FromEntry } from '@cocotte/core/review';
 
 /**
  * A recipe while it is typed: every figure still text, so that nothing is lost when one cannot be read. Its fields are
@@ -365,5 +366,21 @@ export function emptyDraft(kitchen: Kitchen, now_ms: number): Draft {
     jars: [{ net: '', size: 'half-pint', kind: 'weight' }],
     lines: [newLine('line-1')],
     steps: [newStep('step-1')],
+  };
+}
+
+/** Whether something that is to be read off a publication does not stand there yet. */
+export const isOpen = (draft: Draft, { lineId }: FromEntry['open'][number]): boolean =>
+  lineId === null
+    ? draft.makes.count.trim() === ''
+    : draft.lines.some(l => l.id === lineId && l.amount.trim() === '');
+
+/** A draft in which nothing stands where the publication is to be read. */
+export function withoutOpen(draft: Draft, open: FromEntry['open']): Draft {
+  const ids = new Set(open.map(o => o.lineId));
+  return {
+    ...draft,
+    makes: ids.has(null) ? { ...draft.makes, count: '' } : draft.makes,
+    lines: draft.lines.map(l => (ids.has(l.id) ? { ...l, amount: '' } : l)),
   };
 }
