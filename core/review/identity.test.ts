@@ -38,7 +38,6 @@ describe('may it be called so (21 CFR 150; from memory)', () => {
   ] as const)('group %s, %i of fruit to %i of sugar as %s: %s', (group, fruit, sugar, product, meets) => {
     const found = nameCheck(spread(fruit, sugar, group, product));
     expect(found.meets).toBe(meets);
-    if (!meets) expect(found.instead.length).toBeGreaterThan(0);
   });
 
   it('asks for its soluble solids: 65 % for jam, preserves and jelly, 43 % for fruit butter', () => {

@@ -9,8 +9,6 @@ interface Standard {
   parts: (lines: readonly Line[]) => { fruit: number; sweetener: number };
   solids_pct: number;
   source: string;
-  /** Names that may stand on a food that fails it. */
-  instead: string[];
 }
 
 const groupTwo = (lines: readonly Line[]) => lines.every(l => l.group === 'II');
@@ -22,21 +20,18 @@ const STANDARDS: readonly Standard[] = [
     parts: fruit => ({ fruit: groupTwo(fruit) ? 45 : 47, sweetener: 55 }),
     solids_pct: 65,
     source: '21 CFR 150.160 (from memory)',
-    instead: ['fruit spread', 'fruit topping', 'conserve'],
   },
   {
     names: ['jelly'],
     parts: () => ({ fruit: 45, sweetener: 55 }),
     solids_pct: 65,
     source: '21 CFR 150.140 (from memory)',
-    instead: ['fruit spread', 'syrup'],
   },
   {
     names: ['fruit butter'],
     parts: () => ({ fruit: 5, sweetener: 2 }),
     solids_pct: 43,
     source: '21 CFR 150.110 (from memory)',
-    instead: ['fruit spread', 'fruit sauce'],
   },
 ];
 
@@ -58,8 +53,6 @@ export interface IdentityFinding {
   why: string;
   next: string;
   source: string;
-  /** Names that may be used instead of the one that fails. */
-  instead: string[];
 }
 
 const EPSILON = 1e-9;
@@ -99,7 +92,6 @@ export function nameCheck(
     why,
     next,
     source: standard?.source ?? '',
-    instead: meets ? [] : (standard?.instead ?? []),
   });
   if (!standard || !asked || needed === null)
     return finding(true, `No federal standard sets what may be called ${recipe.product}.`, '');

@@ -4,7 +4,7 @@ export { type FormulaChange, formulaOf } from './changes/change.ts';
 export { changesFrom } from './changes/index.ts';
 export { type Asker, dossier, type TrialReading } from './dossier.ts';
 export type { ReviewFault } from './finding.ts';
-export { type IdentityFinding, keptBySugar, nameCheck, spreadCover, type SpreadFinding } from './identity.ts';
+export { keptBySugar, spreadCover, type SpreadFinding } from './identity.ts';
 export { processFor } from './process-for.ts';
 export { review, type Review } from './review.ts';
 export { classOf, reviewFaults } from './rules.ts';
