@@ -110,7 +110,14 @@ test('a letter is attached, then read back term by term; what is misread is said
   await expect(authority.getByRole('link', { name: 'letter.png' })).toBeVisible();
   await expect(authority.getByRole('alert')).toHaveCount(0);
   const pdf = await pdfOf(2);
+  // Without a connection it is kept at hand, and sent once more by a tap.
+  await context.setOffline(true);
   await file.setInputFiles({ name: 'annex.pdf', mimeType: pdf.mediaType, buffer: Buffer.from(pdf.bytes) });
+  const again = authority.getByRole('button', { name: 'Attach annex.pdf once more' });
+  await expect(again).toBeVisible();
+  await context.setOffline(false);
+  await again.click();
+  await expect(again).toHaveCount(0);
   await expect(authority.getByRole('link', { name: 'annex.pdf' })).toBeVisible();
   await authority.getByRole('button', { name: 'Take out annex.pdf' }).click();
   await expect(authority.getByRole('link', { name: 'annex.pdf' })).toHaveCount(0);

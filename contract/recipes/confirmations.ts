@@ -4,7 +4,8 @@ import { figure, flag, instant, list, shape, text, uuid } from '../rules.ts';
 
 /** Something read off the open page: a figure by its key. */
 const readOff = shape<Confirmation['figures'][number]>({
-  key: text({ min: 1, max: 200 }),
+  // A key may hold the words of a letter, whole: another ending is another term.
+  key: text({ min: 1, max: 1000 }),
   value: figure({ min: 0, max: 100_000, name: 'The figure on the page' }),
 });
 const printed = (name: string) => text({ min: 1, max: 120, name });
@@ -23,7 +24,7 @@ export const listConfirmations = endpoint({
         title: text({ max: 200 }),
         edition: text({ max: 120 }),
         page: text({ max: 120 }),
-        figures: list(readOff, { max: 60 }),
+        figures: list(readOff, { max: 200 }),
         papers: list(uuid, { max: 20 }),
         demo: flag,
         personId: uuid,
@@ -57,7 +58,7 @@ export const confirmPage = endpoint({
     number: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
     edition: printed('The edition'),
     page: printed('The page'),
-    figures: list(readOff, { max: 60 }),
+    figures: list(readOff, { max: 200 }),
   }),
   reply: shape<{ id: string }>({ id: uuid }),
 });

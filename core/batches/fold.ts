@@ -143,7 +143,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: trace,
     })),
     boiled: of('jars.boiled').map(({ event: { body }, trace }) => ({ minutes: body.minutes, by: trace })),
-    nets: lastNets(
+    nets: heaviest(
       of('jars.weighed').flatMap(({ event: { body }, trace }) =>
         body.jars.map(j => ({ ...j, left_g: body.left_g, by: trace })),
       ),
@@ -344,7 +344,13 @@ function takeAway(
   }
 }
 
-/** What a jar weighed last is what it weighs. */
-function lastNets(weighed: BatchState['nets']): BatchState['nets'] {
-  return weighed.filter((n, i) => !weighed.slice(i + 1).some(later => later.jar === n.jar));
+/**
+ * Of each jar the heaviest weighing: less in it would be more solids, so that a lighter one afterwards proves nothing. One
+ * that was misread is corrected, which takes a signature.
+ */
+function heaviest(weighed: BatchState['nets']): BatchState['nets'] {
+  const most = new Map<number, BatchState['nets'][number]>();
+  for (const n of weighed) if (n.net_g > (most.get(n.jar)?.net_g ?? 0)) most.set(n.jar, n);
+  const left_g = Math.max(0, ...weighed.map(n => n.left_g));
+  return [...most.values()].map(n => ({ ...n, left_g }));
 }

@@ -150,7 +150,7 @@ export interface BatchState {
   solids: (AtPlace & { part: string; brix_pct: number; by: Trace })[];
   /** Empty jars that were boiled, to be sterile. */
   boiled: { minutes: number; by: Trace }[];
-  /** What filled jars weigh inside, the last entry for each, in the order they were weighed; and what was left beside. */
+  /** What filled jars weigh inside, the heaviest entry for each; and the most that was left beside. */
   nets: { jar: number; net_g: number; left_g: number; by: Trace }[];
   jars: JarState[];
   loads: LoadState[];

@@ -59,6 +59,11 @@ function letterConditions(state: BatchState, masses: readonly LineMass[]): Condi
   const terms = termsOf(recipe);
   if (!terms || terms.lines.length === 0) return [];
   const there = new Map(masses.map(m => [m.line.id, m.actual_g]));
+  // What was drawn by the piece, from a lot nobody weighed, is there; what was only planned is not.
+  const drawn = new Set(state.draws.flatMap(d => d.lots.flatMap(l => l.lineId ?? [])));
+  const unproven = masses.filter(
+    m => m.basis === 'planned' && !drawn.has(m.line.id) && terms.lines.some(l => l.lineId === m.line.id),
+  );
   const out = outOfLimits(
     terms,
     masses.map(m => m.line),
@@ -68,15 +73,20 @@ function letterConditions(state: BatchState, masses: readonly LineMass[]): Condi
     condition({
       code: 'letter-limits',
       title: 'Within the limits of the letter',
-      met: out.length === 0,
+      met: out.length === 0 && unproven.length === 0,
       evidence:
-        out.length === 0
-          ? 'What went in lies within the shares it allows.'
-          : out.map(o => limitText(o, kitchen)).join(' '),
+        unproven.length > 0
+          ? `${unproven.map(m => m.line.name).join(', ')}: neither weighed nor drawn, and what was only planned proves nothing.`
+          : out.length === 0
+            ? 'What went in lies within the shares it allows.'
+            : out.map(o => limitText(o, kitchen)).join(' '),
       why: 'The process was set for what the letter names, within its limits.',
-      next: 'If a weight was entered wrongly, correct it. Otherwise the batch stays held: refrigerate it, and ask for a letter that covers it.',
+      next:
+        unproven.length > 0
+          ? 'Weigh them, or draw the lots they came from.'
+          : 'If a weight was entered wrongly, correct it. Otherwise the batch stays held: refrigerate it, and ask for a letter that covers it.',
       jars: null,
-      against: out.length > 0,
+      against: out.length > 0 && unproven.length === 0,
       proof: masses.filter(m => terms.lines.some(l => l.lineId === m.line.id)).flatMap(m => m.by ?? []),
     }),
   ];
@@ -190,7 +200,7 @@ export function sterileConditions(state: BatchState, present: readonly JarState[
             ? `The empty jars were boiled ${n(longest.minutes)} minutes; ${n(least)} are asked for here.`
             : `Nobody entered that the empty jars were boiled; ${n(least)} minutes are asked for here.`,
       why: 'A time under ten minutes at sea level was tested in sterile jars. USDA Complete Guide (2015), guide 1 (from memory).',
-      next: 'Enter how long they were boiled, or follow the same food in clean jars, which takes ten minutes and the band.',
+      next: 'Enter how long they were boiled, with the time when it was, or follow the same food in clean jars, which takes ten minutes and the band.',
       jars: short.length === 0 ? null : short,
       proof: proofs.flatMap(p => p.boiled?.by ?? []),
     }),

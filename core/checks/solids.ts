@@ -64,7 +64,7 @@ export function solidsByBalance(state: BatchState, masses: readonly LineMass[]):
   const variance = densities.reduce((sum, d) => sum + (d - mean) ** 2, 0) / Math.max(1, densities.length - 1);
   const differs = Math.max(SCALE_DIFFERS, (2 * Math.sqrt(variance / densities.length)) / mean);
   const rooms_mL = full.reduce((sum, j) => sum + room_mL(j.size), 0);
-  const left_g = state.nets.at(-1)?.left_g ?? 0;
+  const left_g = state.nets[0]?.left_g ?? 0;
   const pot_g = rooms_mL * mean * (1 + STAYS_IN_POT.share) + left_g;
   const solids = soluble.mid / pot_g;
   const short_g = Math.hypot(

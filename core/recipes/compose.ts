@@ -236,5 +236,5 @@ export function proposeCode(name: string): string {
     .filter(w => w.length > 0 && !['AND', 'OR', 'WITH', 'WITHOUT', 'IN', 'OF', 'NO'].includes(w));
   if (words.length === 0) return '';
   const initials = words.map(w => w.charAt(0)).join('');
-  return `${initials}${(words.at(-1) ?? '').slice(1)}XXX`.slice(0, 3);
+  return `${initials}${(words.at(-1) ?? '').slice(1)}`.slice(0, 3).padEnd(3, 'X');
 }

@@ -145,6 +145,11 @@ describe('limits of its formula', () => {
     const recipe = letterOf({ lines: [{ lineId: 'beans', least_pct: null, most_pct: beans + 2 }] });
     const batch = new PaperBatch(recipe, [{ size: 'pint', count: 8 }]);
     const limits = () => gate(fold(batch.events)).conditions.find(c => c.code === 'letter-limits');
+    expect(limits()).toMatchObject({
+      met: false,
+      evidence: 'Yellow wax beans: neither weighed nor drawn, and what was only planned proves nothing.',
+    });
+    batch.drawAll();
     expect(limits()?.met).toBe(true);
     batch.add('line.weighed', { lineId: 'beans', mass_g: 3000, outletId: null, potId: null });
     expect(limits()).toMatchObject({
@@ -298,6 +303,15 @@ describe('for whom, and until when', () => {
       { key: 'producer:Somebody', value: 0 },
     ]);
     expect(misread.map(d => d.words)).toEqual(['Somebody']);
+  });
+
+  it('words that differ only at their end are another term', () => {
+    const long = 'To be kept from frost. '.repeat(20);
+    const recipe = letterOf({}, { limits: `${long}Never in steam.` });
+    expect(why(recipe)).toBeNull();
+    expect(why(letterOf({}, { limits: `${long}In steam too.` }), '2026-11-26', confirmed(recipe))).toMatch(
+      /was confirmed without/,
+    );
   });
 
   it('was read back without the letter itself: read again', () => {

@@ -100,17 +100,14 @@ export function pageOf(recipe: Recipe, altitude_m: number, figures: Reader = PLA
 }
 
 const figureOf = (key: string, label: string, unit: string, value: number): PageFigure => ({
-  // Keys are stored with what was read; of a longer one its beginning tells enough.
-  key: key.slice(0, 200),
+  key,
   label,
   unit,
   value,
   words: null,
 });
 const wordsOf = (key: string, label: string, words: string): PageFigure[] =>
-  words.trim() === ''
-    ? []
-    : [{ key: `${key}:${words}`.slice(0, 200), label, unit: '', value: 1, words: words.trim() }];
+  words.trim() === '' ? [] : [{ key: `${key}:${words}`, label, unit: '', value: 1, words: words.trim() }];
 
 const minutesOf = (time: ScheduledTime): PageFigure =>
   figureOf(`minutes:${time.rowId}`, `${jarSize(time.jarSize).plural}, ${time.band}`, 'minutes', time.minutes);

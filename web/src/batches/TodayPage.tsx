@@ -144,19 +144,7 @@ function ShelfSheet() {
       aside={rows.length > 0 ? 'released, newest first' : ''}
     >
       {rows.map(b => (
-        <Box
-          key={b.id}
-          sx={{
-            display: 'flex',
-            alignItems: 'center',
-            gap: 2,
-            py: 1.25,
-            borderBottom: 1,
-            borderColor: 'rule.main',
-            '&:last-of-type': { borderBottom: 0 },
-            flexWrap: 'wrap',
-          }}
-        >
+        <Row key={b.id} wrap>
           <Box sx={{ flex: '1 1 240px' }}>
             <MuiLink component={Link} to={`/records/${b.id}`} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
               {b.summary.name}
@@ -167,7 +155,7 @@ function ShelfSheet() {
             </Soft>
           </Box>
           <FormCounts forms={b.summary.forms} />
-        </Box>
+        </Row>
       ))}
       {data && rows.length === 0 && <Nothing>No jar is released yet.</Nothing>}
     </Sheet>
@@ -192,7 +180,7 @@ function PaperRow({ point, renewsOn, over }: ReturnType<typeof runsOut>[number])
   );
 }
 
-const Row = ({ children }: { children: ReactNode }) => (
+const Row = ({ wrap = false, children }: { wrap?: boolean; children: ReactNode }) => (
   <Box
     sx={{
       display: 'flex',
@@ -201,6 +189,7 @@ const Row = ({ children }: { children: ReactNode }) => (
       py: 1.25,
       borderBottom: 1,
       borderColor: 'rule.main',
+      flexWrap: wrap ? 'wrap' : 'nowrap',
       '&:last-of-type': { borderBottom: 0 },
     }}
   >

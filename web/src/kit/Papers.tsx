@@ -5,7 +5,7 @@ import { Box, Button, Link } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { v7 } from 'uuid';
-import { addressOf, call, faultsOf } from '../shell/call.ts';
+import { CallError, addressOf, call, faultsOf } from '../shell/call.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import { Faults, Soft } from './parts.tsx';
@@ -46,6 +46,8 @@ export function Papers({
   const { data } = usePapers();
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [busy, setBusy] = useState(false);
+  /** A file that did not arrive. */
+  const [waits, setWaits] = useState<File | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const here = data?.papers.filter(p => p.subject === subject) ?? [];
   const doing = async (work: () => Promise<Fault | null>) => {
@@ -64,11 +66,17 @@ export function Papers({
     doing(async () => {
       const ready = await readyToSend(chosen);
       if (!ready.ok) return ready.fault;
+      setWaits(chosen);
       await call(addPaper, {
         params: { paperId: v7() },
         query: { subject, name: chosen.name.slice(0, 120) || 'paper' },
         body: ready.value,
+      }).catch((error: unknown) => {
+        // What was refused is refused again; only what did not arrive is worth sending once more.
+        if (!(error instanceof CallError && error.away)) setWaits(null);
+        throw error;
       });
+      setWaits(null);
       return null;
     });
   const remove = (paper: Paper) =>
@@ -139,6 +147,11 @@ export function Papers({
         </>
       )}
       <Faults faults={faults} />
+      {waits && !busy && (
+        <Button size="small" variant="outlined" onClick={() => void attach(waits)}>
+          {say('papers.again', { name: waits.name })}
+        </Button>
+      )}
     </Box>
   );
 }

@@ -235,6 +235,8 @@ export const viewsEn = {
   'page.edition': 'here stands: {edition}',
   'page.how':
     'Open it at the row of this food and the column of this altitude, and type what it prints. A figure that differs from what stands here stops it, and shows both.',
+  'page.how.letter':
+    'Take the letter itself, and type what it says. A figure that differs from what stands here stops it, and shows both.',
   'page.words':
     'Tick what the letter says. It is written for one producer and one site: this kitchen is {name}, {address}.',
   'page.open': 'not confirmed yet',
@@ -257,6 +259,7 @@ export const viewsEn = {
   'letter.says': '{what}: {words}',
   'letter.site': 'At',
   'letter.thickener': 'Thickener it allows',
+  'papers.again': 'Attach {name} once more',
   'papers.attach': 'Attach a picture or PDF',
   'papers.attach.letter': 'Attach the letter',
   'papers.attaching': 'Attaching',

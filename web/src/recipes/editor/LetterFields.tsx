@@ -39,7 +39,7 @@ export function LetterFields({ form }: { form: DraftForm }) {
   };
   return (
     <>
-      <Cells wide="2fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+      <Cells wide="1.7fr 1fr 1.2fr 0.8fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
         <Text at={at('authority')} label="Process authority" />
         <Text at={at('reference')} label="Reference" />
         <Day at={at('issuedOn')} label="Dated" />
@@ -120,13 +120,15 @@ function TermsFields({ form }: { form: DraftForm }) {
         <Day at={at('terms.reviewOn')} label={say('letter.reviewOn')} />
       </Cells>
       <LimitRows form={form} />
-      <Cells wide="0.8fr 0.8fr 1fr 1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5}>
+      <Cells wide="1fr 1fr" narrow="1fr 1fr" gap={1.5} mt={1.5} sx={{ maxWidth: 460 }}>
         <Figure
           at={at('terms.pieceSize_mm')}
           label={say('letter.pieceSize')}
           unit={kitchen.measures === 'US' ? 'inches' : 'mm'}
         />
         <Figure at={at('terms.perPint_g')} label={say('letter.perPint')} unit="g" />
+      </Cells>
+      <Cells wide="1fr 1fr 1.2fr" narrow="1fr" gap={1.5} mt={1.5}>
         <Text at={at('terms.thickener')} label={say('letter.thickener')} />
         <Text at={at('terms.oil')} label={say('letter.oil')} />
         <Text at={at('terms.closure')} label={say('letter.closure')} />

@@ -132,7 +132,9 @@ function ConfirmDialog({
       <Typography sx={{ mb: 0.5 }}>
         <strong>{page.title}</strong>, {page.part}
       </Typography>
-      <Typography sx={{ mb: 2, color: 'text.secondary' }}>{say('page.how')}</Typography>
+      <Typography sx={{ mb: 2, color: 'text.secondary' }}>
+        {say(page.subject.startsWith('letter:') ? 'page.how.letter' : 'page.how')}
+      </Typography>
       <Cells wide="1fr 1fr" narrow="1fr" gap={1.5} mt={0}>
         <Text
           at={form.at('edition')}
