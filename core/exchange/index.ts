@@ -3,6 +3,10 @@ export { EXCHANGE_FORMATS, type ExchangeFormat, writeRecipes } from './formats.t
 export { fromJsonLd, toJsonLd } from './json-ld.ts';
 export { fromJson, toJson } from './json.ts';
 export { missingWeight } from './paste-faults.ts';
-export { type Pasted, type PastedLine, readPasted } from './paste.ts';
+export { type Pasted, readPasted, type RowKind } from './paste.ts';
+export { asRead, recipeFromText, type Settled } from './paste-recipe.ts';
+export type { TextFacts } from './paste-facts.ts';
+export type { PastedLine } from './paste-lines.ts';
 export type { PastedStep } from './paste-steps.ts';
+export type { Question, TextFact } from './paste-words.ts';
 export type { FileFault, FileReading, ReadRecipe } from './reading.ts';

@@ -37,7 +37,6 @@ const PLURAL = /\b(?:peppers|chil(?:e|i|li)s|chil(?:l)?ies)\b/i;
 const FRESH = new Set([
   'fresh',
   'sprig',
-  'leaf',
   'head',
   'bunch',
   'root',

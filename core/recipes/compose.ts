@@ -7,7 +7,9 @@ import {
   usualTrim,
 } from '../ingredients/index.ts';
 import { type Amount, under, UNITS } from '../measure/index.ts';
-import type { Line, Recipe, Step } from './recipe.ts';
+import { jarSize, type JarSizeId } from '../jars/index.ts';
+import { type Product, SPREADS } from '../times/index.ts';
+import type { Line, NetContents, Recipe, Step } from './recipe.ts';
 
 /** Ways to cut, from the loosest in a cup to the densest: the words of it, and the form of the library it is like. */
 const CUTS: readonly { words: RegExp; form: string }[] = [
@@ -190,6 +192,17 @@ export function stepFrom(id: string, kind: Step['kind'], text: string): Step {
     separates: null,
     expects: null,
   };
+}
+
+/**
+ * What a jar of a size states: ounces of what is spooned, fluid ounces of what pours. Common usage, rounded down: a spread
+ * weighs a quarter more than its volume of water.
+ */
+export function usualNet(size: JarSizeId, product: Product): NetContents {
+  const floz = Math.round(jarSize(size).pints.valueOf() * 16);
+  return SPREADS.includes(product)
+    ? { kind: 'weight', oz: Math.floor(floz * 1.25) }
+    : { kind: 'volume', floz };
 }
 
 /** An empty recipe: own, nothing in it yet. */

@@ -1,5 +1,23 @@
-export { basisFor, emptyRecipe, factsOf, formFor, lineFrom, proposeCode, stepFrom } from './compose.ts';
+export {
+  basisFor,
+  emptyRecipe,
+  factsOf,
+  formFor,
+  lineFrom,
+  proposeCode,
+  stepFrom,
+  usualNet,
+} from './compose.ts';
 export { type Difference, differences } from './difference.ts';
+export {
+  asWords,
+  type LooseAmount,
+  looseAmounts,
+  namesOfLine,
+  type StepFigures,
+  stepText,
+  unboundNames,
+} from './step-text.ts';
 export { reducedText, targetWords, windowText } from './step-words.ts';
 export { knownMasses_g, lineMass_g, type Measures, RatioError, recipeMasses_g, timesOf } from './masses.ts';
 export {

@@ -4,6 +4,7 @@ import { type Fault, Fraction, UNITS } from '../measure/index.ts';
 import { type LetterProcess, processEntry } from '../times/index.ts';
 import { RatioError, timesOf } from './masses.ts';
 import type { Line, Recipe } from './recipe.ts';
+import { unboundNames } from './step-text.ts';
 
 const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next: string]> = {
   circular: [
@@ -181,6 +182,14 @@ function stepFaults(recipe: Recipe, fault: Say): void {
         );
       shares.set(lineId, (shares.get(lineId) ?? new Fraction(0)).add(new Fraction(share)));
     }
+    for (const name of unboundNames(recipe, step))
+      fault(
+        `${at}.text`,
+        'unbound-name',
+        `{${name}} is no line of this recipe, or could be several.`,
+        'What stands in braces is shown with the amount of its line, and grows with the batch.',
+        'Write the name of one line as it stands above, or take the braces away.',
+      );
     if (step.window && step.window.to_min < step.window.from_min)
       fault(
         `${at}.window`,

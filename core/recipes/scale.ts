@@ -310,7 +310,8 @@ function toBuy(line: Line, mass_g: number, measure: string): string {
   return poured && line.trimYield === 1 ? measure : kitchenWeight(mass_g / line.trimYield);
 }
 
-function measureText(line: Line, times: Fraction): { text: string; error: number } {
+/** A line at so many times its amount, in the measures of a kitchen, with the error of rounding. */
+export function measureText(line: Line, times: Fraction): { text: string; error: number } {
   const unit = UNITS[line.amount.unit];
   const value = amountMiddle(line.amount).mul(times);
   if (unit.dimension === 'volume') return kitchenVolume(value.mul(unit.factor).valueOf());

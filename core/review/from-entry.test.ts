@@ -84,7 +84,7 @@ describe('a recipe begun from an entry', () => {
       ['Bottled lemon juice', '1 Tbsp', 'each jar'],
     ]);
     expect(recipe.steps.find(s => s.kind === 'fill')?.text).toBe(
-      'Bottled lemon juice in each jar; fill hot to 1/2 inch; free bubbles, top up, wipe rims, lids fingertip tight',
+      'Bottled lemon juice in each jar; fill hot, {headspace} headspace; free bubbles, top up, wipe rims, lids fingertip tight',
     );
     expect(recipe.makes.size).toBe('pint');
     expect(open).toEqual([

@@ -1,15 +1,14 @@
 import { type Ingredient, libraryOf } from '../ingredients/index.ts';
-import { jarSize, type JarSizeId } from '../jars/index.ts';
-import { type Amount, byName, mixedText, MM_PER_INCH, readAmount, under } from '../measure/index.ts';
+import { type Amount, byName, readAmount, under } from '../measure/index.ts';
 import {
   emptyRecipe,
   type Line,
   lineFrom,
-  type NetContents,
   proposeCode,
   type Recipe,
   type Step,
   stepFrom,
+  usualNet,
 } from '../recipes/index.ts';
 import { PROCESS_ENTRIES, type ProcessEntry, SPREADS } from '../times/index.ts';
 import { type Cover, COVERS } from './data/covers.ts';
@@ -209,36 +208,33 @@ export function recipeFromEntry({ entry, formula, fruit, title }: FoundEntry, ch
     product: entry.products[0] ?? 'other',
     setBy: cover.setBy[0] ?? 'not set',
     method,
-    authority: {
-      grade: 'tested publication',
-      kind: 'publication',
-      title: entry.source.title,
-      edition: entry.source.edition,
-      year: 2015,
-      part: entry.source.part,
-      checkedOn,
-      fromMemory: true,
-      time: { kind: 'entry', entryId: entry.id },
-    },
+    authority: authorityOf(entry, checkedOn),
     lines,
     steps: stepsOf(entry, cover, lines, method),
     makes: { size, count: 1 },
-    jars: sizes.map(s => ({ size: s, net: netOf(s, entry) })),
+    jars: sizes.map(s => ({ size: s, net: usualNet(s, entry.products[0] ?? 'other') })),
     notes: [entry.conditions, FROM_MEMORY].filter(Boolean).join(' '),
   };
   return { recipe: { ...recipe, foodClass: classOf(recipe) }, open };
 }
 
+/** The authority of a recipe that follows a published entry. */
+export const authorityOf = (entry: ProcessEntry, checkedOn: string): Recipe['authority'] => ({
+  grade: 'tested publication',
+  kind: 'publication',
+  title: entry.source.title,
+  edition: entry.source.edition,
+  year: 2015,
+  part: entry.source.part,
+  checkedOn,
+  fromMemory: true,
+  time: { kind: 'entry', entryId: entry.id },
+});
+
 const FROM_MEMORY =
   'Its amounts were recalled from memory, as prepared weights: hold each against the publication before it is cooked.';
 
 const isSpread = (entry: ProcessEntry) => entry.products.some(p => SPREADS.includes(p));
-
-/** What a jar of a size states: fluid ounces of what pours, ounces of what is spooned. Common usage, rounded down. */
-function netOf(size: JarSizeId, entry: ProcessEntry): NetContents {
-  const floz = Math.round(jarSize(size).pints.valueOf() * 16);
-  return isSpread(entry) ? { kind: 'weight', oz: Math.floor(floz * 1.25) } : { kind: 'volume', floz };
-}
 
 function linesOf(entry: ProcessEntry, cover: Cover, fruit: string | null, open: FromEntry['open']): Line[] {
   const out: Line[] = [];
@@ -301,7 +297,6 @@ function stepsOf(
   const all = (of: (line: Line) => boolean): Step['adds'] =>
     lines.filter(of).map(l => ({ lineId: l.id, share: '1' }));
   const food = (l: Line) => (l.role === 'fruit' || l.role === 'low-acid produce') && l.where === 'pot';
-  const headspace = mixedText(entry.headspace_mm / MM_PER_INCH, true);
   const out: Step[] = [
     stepFrom(
       'open',
@@ -365,7 +360,7 @@ function stepsOf(
       ...stepFrom(
         'fill',
         'fill',
-        `${jars.length > 0 ? `${jars.join(' and ')} in each jar; ` : ''}fill ${entry.pack === 'hot' ? 'hot' : 'raw'} to ${headspace} inch; free bubbles, top up, wipe rims, lids fingertip tight`.replace(
+        `${jars.length > 0 ? `${jars.join(' and ')} in each jar; ` : ''}fill ${entry.pack === 'hot' ? 'hot' : 'raw'}, {headspace} headspace; free bubbles, top up, wipe rims, lids fingertip tight`.replace(
           /^./,
           c => c.toUpperCase(),
         ),
@@ -377,7 +372,7 @@ function stepsOf(
       ],
       caution: 'Hot food in hot jars, a cloth under them.',
     },
-    stepFrom('process', 'process', 'Into the canner; the clock starts at the full boil'),
+    stepFrom('process', 'process', 'Into the canner: {minutes}, from the full boil on'),
     {
       ...stepFrom('cool', 'cool', 'Cool 12 to 24 hours out of the draught'),
       window: { from_min: 720, to_min: 1440 },

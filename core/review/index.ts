@@ -24,6 +24,6 @@ export { type PurposeFault, purposeFaults, type PurposeQuestion } from './purpos
 export { COVERS, type Cover } from './data/covers.ts';
 export { claimOf, type NameChoice, type NameFigures, namesFor, type NamesFound, withName } from './names.ts';
 export { freeText } from './free.ts';
-export { findEntries, type FoundEntry, type FromEntry, recipeFromEntry } from './from-entry.ts';
+export { authorityOf, findEntries, type FoundEntry, type FromEntry, recipeFromEntry } from './from-entry.ts';
 export { letterReminders, letterSays, limitText, outOfLimits, termsOf } from './letter.ts';
 export { coverText } from './cover/words.ts';

@@ -1,7 +1,7 @@
 import { acidKind, isLowAcid, isLowAcidByLibrary, PICKLING_STRENGTH_PCT } from '../ingredients/index.ts';
 import { PH_LIMIT } from '../acid/index.ts';
 import { type Figures, Fraction, mixedText, MM_PER_INCH, numberText } from '../measure/index.ts';
-import type { Recipe } from '../recipes/index.ts';
+import { looseAmounts, type Recipe } from '../recipes/index.ts';
 import { type AcidDose, type ProcessEntry, processEntry } from '../times/index.ts';
 import { followedEntry, GUIDE, type ReviewFault } from './finding.ts';
 
@@ -124,6 +124,14 @@ export function notes(recipe: Recipe, figures: Figures): ReviewFault[] {
   }
   const entry = followed(recipe);
   for (const step of recipe.steps) {
+    for (const loose of looseAmounts(recipe, step))
+      note(
+        'figure-in-step',
+        loose.lineId,
+        `"${loose.words}" in a step stays as it is when the batch grows.`,
+        `Written {${recipe.lines.find(l => l.id === loose.lineId)?.name ?? ''}} it shows the amount of its line, at every scale.`,
+        'Common practice',
+      );
     const said = step.kind === 'fill' ? headspaceIn(step.text) : null;
     if (entry && said !== null && Math.abs(said - entry.headspace_mm) > 0.5)
       note(

@@ -105,7 +105,7 @@ export const ACIDS: Ingredient[] = [
     liquid: true,
     labelName: 'vinegar',
   }),
-  one('cider-vinegar', 'Cider vinegar, 5 %', 'cider vinegar, apple cider vinegar', 'acid', {
+  one('cider-vinegar', 'Cider vinegar, 5 %', 'cider vinegar, apple cider vinegar, apple vinegar', 'acid', {
     cup_g: { 'as it is': 239 },
     water_pct: 94,
     solids_pct: 1,
@@ -305,7 +305,7 @@ export const SETS: Ingredient[] = [
   one(
     'pectin-low-sugar',
     'Powdered pectin for less sugar',
-    'low sugar pectin, low-sugar pectin, no-sugar pectin, pectin for less sugar',
+    'low sugar pectin, low-sugar pectin, no-sugar pectin, no sugar needed pectin, reduced sugar pectin, pectin for less sugar',
     'set',
     {
       cup_g: { 'as it is': 150 },

@@ -167,7 +167,7 @@ export const VEGETABLES: Ingredient[] = [
   produce(
     'bell-pepper',
     'Bell peppers',
-    'bell pepper, sweet peppers, sweet pepper, green bell peppers, green peppers, green pepper, red bell peppers, red bell pepper, red peppers, red pepper',
+    'bell pepper, sweet peppers, sweet red pepper, sweet green pepper, sweet yellow pepper, sweet pepper, green bell peppers, green peppers, green pepper, red bell peppers, red bell pepper, red peppers, red pepper',
     {
       cup_g: { chopped: 149, sliced: 92 },
       one_g: { each: 119 },
