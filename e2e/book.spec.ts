@@ -49,7 +49,18 @@ test('a pasted recipe: read line by line, asked where it can mean two things, re
   await expect(page.getByRole('link', { name: 'Dilled wax beans' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Paste a recipe' }).click();
   await page.getByRole('textbox', { name: 'Pasted recipe' }).fill(PASTED);
-  await expect(page.getByRole('heading', { name: "Aunt Orla's apple chutney" })).toBeVisible();
+  await expect(page.getByText("its name: Aunt Orla's apple chutney")).toBeVisible();
+  // What it says of the whole, each with its row.
+  await expect(page.getByRole('spinbutton', { name: 'It makes' })).toHaveValue('4');
+  await expect(page.getByRole('combobox', { name: 'Kind' })).toHaveText('chutney');
+  await expect(page.getByRole('row', { name: /simmer 45 minutes/ })).toContainText(
+    '45 min · in goes tart apples',
+  );
+  await expect(page.getByRole('row', { name: /leaving 1\/2 inch/ })).toContainText(
+    '1/2 in of headspace, left to its process',
+  );
+  // A reload loses neither the text nor what was settled.
+  await page.reload();
   await expect(page.getByText('"frobnicated gribble" is not in the library.')).toBeVisible();
   await expect(page.getByText('From her tin box').last()).toBeVisible();
   await page.getByRole('button', { name: 'Go on with these' }).click();
@@ -73,9 +84,9 @@ test('a pasted recipe: read line by line, asked where it can mean two things, re
   await expect(ingredient(page, 1).getByRole('combobox', { name: 'Ingredient' })).toHaveValue('tart apples');
   await expect(ingredient(page, 1)).toContainText(/reads 3 lb = 1,06\d g prepared/);
   await expect(page.getByText('acidified food')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Code' })).toHaveValue('AOA');
   await page.getByRole('textbox', { name: 'Code' }).fill('AOC');
-  await page.getByRole('combobox', { name: 'Kind of product' }).click();
-  await page.getByRole('option', { name: 'chutney' }).click();
+  await expect(page.getByRole('combobox', { name: 'Kind of product' })).toHaveText('chutney');
 
   // What was typed survives a reload.
   await page.reload();
@@ -356,6 +367,46 @@ test('a measure in the batch settles what hangs on it; tasted and rated afterwar
   await page.locator('label', { hasText: '4 of 5' }).click();
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('Clear, and just set.')).toBeVisible();
+});
+
+test('a text that is no recipe, another language, a file: said beside it, and nothing typed is lost', async ({
+  page,
+}) => {
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/recipes/paste`);
+  const text = page.getByRole('textbox', { name: 'Pasted recipe' });
+  for (const [typed, said] of [
+    [
+      'The plums were late that year. We went up twice.\n'.repeat(300),
+      'No ingredient was read in these 300 rows.',
+    ],
+    [
+      'Zwetschgenmus\n2 kg Zwetschgen\n500 g Zucker\n1 Zimtstange\n\nEinkochen.',
+      'ingredients are in no list here.',
+    ],
+    ['{"name": "Plum jam", "lines": []}', 'not a recipe as one reads it.'],
+    [
+      'Spaghetti sauce\n30 lb tomatoes\n\nProcess in a pressure canner, pints 20 minutes.',
+      'puts it into a pressure canner.',
+    ],
+  ] as const) {
+    await text.fill(typed);
+    await expect(page.getByText(said)).toBeVisible();
+    await expect(text).toHaveValue(typed);
+  }
+  // What a batch cannot be is said here, not at the stove.
+  await text.fill(
+    'Tomato sauce\nMakes 7 quarts\n\n46 lb tomatoes\n2 cups chopped onions\n2 Tbsp bottled lemon juice per quart\n\nBoil until thick. Fill hot quart jars, 1/4 inch headspace. Process 40 minutes.',
+  );
+  await page.getByRole('combobox', { name: 'It follows' }).click();
+  await page
+    .getByRole('option', { name: /tomato sauce/i })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Its authority no longer covers it' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: /onion/i }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Begin with another text' }).click();
+  await expect(text).toHaveValue('');
 });
 
 test('what nobody can weigh is never one piece: a pasted lug waits for its amount, and reads it anew', async ({

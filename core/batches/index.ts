@@ -47,6 +47,6 @@ export { FORGOTTEN_REST_S } from './loads.ts';
 export { type Entered, RECORD_SHAPE, VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';
 export { PRESS_AFTER_HOURS, fold, hasCooled } from './fold.ts';
 export { type LineMass, lineMasses, measuresOf } from './masses.ts';
-export { covered, filledJars, observed, timesInUse } from './observed.ts';
+export { batchStepText, covered, filledJars, observed, timesInUse } from './observed.ts';
 export { recipeFromBatch } from './to-recipe.ts';
 export { type Unused, unusedOf } from './unused.ts';

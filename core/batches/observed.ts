@@ -1,8 +1,8 @@
 import { type Process, DEFAULT_HEADSPACE_MM, PACK, plan, processOf } from '../balance/index.ts';
 import { jarSize, type JarSizeId, pintsOf } from '../jars/index.ts';
-import { Fraction, byName } from '../measure/index.ts';
-import type { JarsWanted, Recipe } from '../recipes/index.ts';
-import type { ScheduledTime } from '../times/index.ts';
+import { Fraction, byName, type Habits } from '../measure/index.ts';
+import { type JarsWanted, type Recipe, type Step, stepText } from '../recipes/index.ts';
+import { processWords, type ScheduledTime } from '../times/index.ts';
 import { type LineMass, lineMasses, measuresOf } from './masses.ts';
 import type { BatchState } from './state.ts';
 
@@ -118,6 +118,25 @@ function packed_g(recipe: Recipe, process: Process, filled: readonly JarsWanted[
     ),
   );
   return Math.min(most, packing.perPint_g * share);
+}
+
+/**
+ * The words of a step of a batch, with its own figures.
+ *
+ * @param kitchen  in whose measures the headspace is said
+ */
+export function batchStepText(
+  state: Pick<BatchState, 'started' | 'jars' | 'measures'>,
+  step: Step,
+  kitchen: Pick<Habits, 'locale' | 'measures'>,
+): string {
+  const { started } = state;
+  if (!started) return step.text;
+  return stepText(started.recipe, step, {
+    factor: new Fraction(started.factor),
+    measured: measuresOf(started.recipe, state.measures),
+    ...processWords(timesInUse(state), kitchen),
+  });
 }
 
 /** Processing times of the sizes that were wanted or filled; the others stand ready for an odd jar. */

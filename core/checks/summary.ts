@@ -6,10 +6,11 @@ import {
   type JarState,
   type Purpose,
   type Trace,
+  batchStepText,
   fold,
   hasCooled,
 } from '../batches/index.ts';
-import { dayOf, byName } from '../measure/index.ts';
+import { dayOf, byName, PLAIN_MEASURES } from '../measure/index.ts';
 import { pintsOf } from '../jars/index.ts';
 import type { TrialReading } from '../review/index.ts';
 import { needsReading } from './batch-conditions.ts';
@@ -277,7 +278,7 @@ function runningOf(state: BatchState): Running[] {
     out.push({
       kind: 'wait',
       id: step.id,
-      title: step.text,
+      title: batchStepText(state, step, PLAIN_MEASURES),
       detail: name,
       since_ms,
       until_ms: since_ms + step.window.from_min * 60_000,

@@ -5,6 +5,7 @@ export { fromJson, toJson } from './json.ts';
 export { missingWeight } from './paste-faults.ts';
 export { type Pasted, readPasted, type RowKind } from './paste.ts';
 export { asRead, recipeFromText, type Settled } from './paste-recipe.ts';
+export { textTrouble } from './paste-trouble.ts';
 export type { TextFacts } from './paste-facts.ts';
 export type { PastedLine } from './paste-lines.ts';
 export type { PastedStep } from './paste-steps.ts';

@@ -1,7 +1,9 @@
 import type { NameIndex } from '../ingredients/index.ts';
 import { jarCountText } from '../jars/index.ts';
-import { emptyRecipe, lineFrom, type Recipe, stepFrom } from '../recipes/index.ts';
+import { Fraction } from '../measure/index.ts';
+import { lineFrom, type Recipe, stepFrom, stepText } from '../recipes/index.ts';
 import { nearest, pathOf, readTree, upgraded, valueOf } from './json-tree.ts';
+import { asRead, recipeFromText } from './paste-recipe.ts';
 import { readPasted } from './paste.ts';
 import { type FileFault, fileFault, type FileReading, type ReadRecipe } from './reading.ts';
 
@@ -20,7 +22,10 @@ export function toJsonLd(recipes: readonly Recipe[]): string {
     recipeIngredient: recipe.lines.map(l =>
       [`${l.amount.text} ${l.name}`, l.preparation].filter(Boolean).join(', '),
     ),
-    recipeInstructions: recipe.steps.map(s => ({ '@type': 'HowToStep', text: s.text })),
+    recipeInstructions: recipe.steps.map(s => ({
+      '@type': 'HowToStep',
+      text: stepText(recipe, s, AS_WRITTEN),
+    })),
     ...(recipe.notes ? { description: recipe.notes } : {}),
     'cocotte:recipe': recipe,
   }));
@@ -87,6 +92,9 @@ function recipeNodes(node: Node): Node[] {
   return graph ? recipeNodes(graph) : [];
 }
 
+/** Steps as they are read at the scale of the recipe as written. */
+const AS_WRITTEN = { factor: new Fraction(1), minutes: '', headspace: '' };
+
 const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
 const textsOf = (value: unknown): string[] =>
   [value]
@@ -109,34 +117,34 @@ function fromWords(
   newId: () => string,
   notes: string[],
 ): Recipe {
-  const ingredients = textsOf(thing.recipeIngredient);
-  const read = readPasted(['Ingredients', ...ingredients].join('\n'), locale, index, newId);
+  const [makes = ''] = textsOf(thing.recipeYield);
+  const text = [
+    name,
+    makes === '' ? '' : `Yield: ${makes}`,
+    'Ingredients',
+    ...textsOf(thing.recipeIngredient),
+    'Method',
+    ...textsOf(thing.recipeInstructions),
+  ];
+  const read = readPasted(text.join('\n'), locale, index, newId);
   for (const l of read.lines) {
     for (const fault of l.faults) notes.push(`${name}, "${l.text}": ${fault.what}`);
     if (l.which.length > 0)
       notes.push(`${name}, "${l.text}": this could be ${l.which.map(i => i.name).join(', or ')}; say which.`);
   }
+  const recipe = recipeFromText(read, asRead(read), newId);
   // What gave no amount still comes along, as a line to be finished.
-  const lines = [
-    ...read.lines.map(l => l.line),
-    ...read.unread.map(u => {
-      notes.push(`${name}, "${u.text}": no amount could be read.`);
-      return lineFrom(
-        newId(),
-        { text: '1', unit: 'each', value: '1', upTo: null, toTaste: false },
-        u.text.slice(0, 80),
-        null,
-      );
-    }),
-  ];
-  const steps = readPasted(
-    ['Method', ...textsOf(thing.recipeInstructions)].join('\n'),
-    locale,
-    index,
-    newId,
-  ).steps.map(s => s.step);
+  const more = read.unread.map(u => {
+    notes.push(`${name}, "${u.text}": no amount could be read.`);
+    return lineFrom(
+      newId(),
+      { text: '1', unit: 'each', value: '1', upTo: null, toTaste: false },
+      u.text.slice(0, 80),
+      null,
+    );
+  });
   return {
-    ...emptyRecipe(),
+    ...recipe,
     name: name.slice(0, 80),
     statementOfIdentity: name.slice(0, 80),
     tags: textOf(thing.keywords)
@@ -144,8 +152,8 @@ function fromWords(
       .map(t => t.trim().slice(0, 30))
       .filter(Boolean)
       .slice(0, 20),
-    lines,
-    steps: steps.length > 0 ? steps : [stepFrom(newId(), 'prepare', 'To be written')],
+    lines: [...recipe.lines, ...more],
+    steps: recipe.steps.length > 0 ? recipe.steps : [stepFrom(newId(), 'prepare', 'To be written')],
     notes: textOf(thing.description).slice(0, 4000),
   };
 }

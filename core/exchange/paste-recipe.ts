@@ -1,5 +1,5 @@
 import { jarSize } from '../jars/index.ts';
-import { MM_PER_INCH, mixedText } from '../measure/index.ts';
+import { type Amount, MM_PER_INCH, mixedText } from '../measure/index.ts';
 import {
   emptyRecipe,
   type Line,
@@ -22,6 +22,8 @@ export interface Settled {
     method: Recipe['method'];
     makes: Recipe['makes'];
   };
+  /** How much is expected of what lines are so much for each of; null while nobody said. */
+  expects: Amount | null;
 }
 
 /** What was read of a text, as nobody has settled anything yet. */
@@ -40,6 +42,7 @@ export const asRead = ({ lines, steps, facts }: Pasted): Settled => ({
     },
     makes: facts.makes.value,
   },
+  expects: null,
 });
 
 /**
@@ -52,7 +55,7 @@ export function recipeFromText(read: Pasted, settled: Settled, newId: () => stri
   const { facts } = settled;
   const name = read.title.slice(0, 80);
   const steps = boundSteps(settled.steps, settled.lines);
-  const { lines, steps: measured } = withMeasures(read, settled.lines, steps, newId);
+  const { lines, steps: measured } = withMeasures(read, settled, steps, newId);
   const sizes = [...new Set([facts.makes.size, ...read.facts.minutes.flatMap(m => m.size ?? [])])];
   return {
     ...emptyRecipe(),
@@ -73,7 +76,7 @@ export function recipeFromText(read: Pasted, settled: Settled, newId: () => stri
 /** Lines that are so much of a measure, tied to the step that takes it; a text that has none gets one before the sugar. */
 function withMeasures(
   read: Pasted,
-  lines: readonly Line[],
+  { lines, expects }: Pick<Settled, 'lines' | 'expects'>,
   steps: Step[],
   newId: () => string,
 ): { lines: Line[]; steps: Step[] } {
@@ -92,7 +95,7 @@ function withMeasures(
   const { id } = step;
   return {
     lines: lines.map(l => (l.ratio && ratios.includes(l.id) ? { ...l, ratio: { ...l.ratio, id } } : l)),
-    steps: out,
+    steps: out.map(s => (s.id === id && expects ? { ...s, expects } : s)),
   };
 }
 

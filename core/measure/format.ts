@@ -1,7 +1,8 @@
 import { numberFormat, timeFormat } from './intl.ts';
 import type { Day } from './day.ts';
 import { Decimal } from './exact.ts';
-import { fahrenheit, feetFromMetres } from './units.ts';
+import { mixedText } from './kitchen-measures.ts';
+import { fahrenheit, feetFromMetres, MM_PER_INCH } from './units.ts';
 
 /** What decides how a kitchen reads figures. */
 export interface Habits {
@@ -22,6 +23,9 @@ export type Figures = Pick<Habits, 'locale'>;
 
 /** For who asks for no sentence, or has no kitchen. */
 export const PLAIN_FIGURES: Figures = { locale: 'en-US' };
+
+/** The same with measures, for what is kept without a kitchen. */
+export const PLAIN_MEASURES: Pick<Habits, 'locale' | 'measures'> = { ...PLAIN_FIGURES, measures: 'US' };
 
 /** A share as a percentage, "12 %"; below a tenth with one decimal. */
 export function shareText(share: number, figures: Figures): string {
@@ -53,6 +57,13 @@ export function moneyText(amount: Decimal | string, habits: Pick<Habits, 'locale
 export function temperatureText(temp_C: number, habits: Pick<Habits, 'locale' | 'temperature'>): string {
   const shown = habits.temperature === 'F' ? fahrenheit(temp_C) : temp_C;
   return `${numberText(shown, habits, 1)} °${habits.temperature}`;
+}
+
+/** A small depth or height in the kitchen's measures, "1/4 in", "6 mm": a headspace, the water over the lids. */
+export function depthText(depth_mm: number, habits: Pick<Habits, 'locale' | 'measures'>): string {
+  return habits.measures === 'US'
+    ? `${mixedText(depth_mm / MM_PER_INCH, true)} in`
+    : `${numberText(depth_mm, habits, 0)} mm`;
 }
 
 /** An altitude in the kitchen's unit, "2,350 ft". */

@@ -243,7 +243,7 @@ export function emptyRecipe(): Recipe {
 export function proposeCode(name: string): string {
   const words = name
     .normalize('NFD')
-    .replaceAll(/[\u0300-\u036f]/g, '')
+    .replaceAll(/[\u0300-\u036f'\u2019]/g, '')
     .toUpperCase()
     .split(/[^A-Z]+/)
     .filter(w => w.length > 0 && !['AND', 'OR', 'WITH', 'WITHOUT', 'IN', 'OF', 'NO'].includes(w));

@@ -1,6 +1,6 @@
 import { jarCountText, jarSize } from '../jars/index.ts';
-import { altitudeText, type Habits, numberText, temperatureText } from '../measure/index.ts';
-import { knownMasses_g, type Recipe, reducedText, type StepTarget } from '../recipes/index.ts';
+import { altitudeText, Fraction, type Habits, numberText, temperatureText } from '../measure/index.ts';
+import { knownMasses_g, type Recipe, reducedText, type StepTarget, stepText } from '../recipes/index.ts';
 import { acidBalance } from './acid-balance.ts';
 import { classOf } from './rules.ts';
 
@@ -40,7 +40,8 @@ export function dossier(recipe: Recipe, asker: Asker, readings: readonly TrialRe
     return `- ${l.name}: ${n(mass, 1)} g (${n(total === 0 ? 0 : (mass / total) * 100, 2)} %), written as ${l.amount.text}${facts.length > 0 ? `; ${facts.join('; ')}` : ''}`;
   });
   const steps = recipe.steps.map(
-    (s, i) => `${i + 1}. ${s.text}${targetText(s.target, asker) ? ` [${targetText(s.target, asker)}]` : ''}`,
+    (s, i) =>
+      `${i + 1}. ${stepText(recipe, s, { factor: new Fraction(1), minutes: '', headspace: '' })}${targetText(s.target, asker) ? ` [${targetText(s.target, asker)}]` : ''}`,
   );
   return [
     `Request for a scheduled process: ${recipe.name}`,

@@ -3,7 +3,7 @@ import { minutesAt } from '../heat/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import { metresFromFeet } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
-import { PROCESS_ENTRIES, processEntry, waterCover_in } from '../times/index.ts';
+import { PROCESS_ENTRIES, processEntry, waterCover_mm } from '../times/index.ts';
 import { routeToSale } from './authority.ts';
 import { processFor } from './process-for.ts';
 
@@ -194,7 +194,7 @@ describe('processing times', () => {
 
   it('ends where the tables end, and asks for two inches of water over half an hour', () => {
     expect(processFor(plumJam, 'half-pint', 3100).ok).toBe(false);
-    expect(waterCover_in(30)).toBe(1);
-    expect(waterCover_in(31)).toBe(2);
+    expect(waterCover_mm(30)).toBeCloseTo(25.4);
+    expect(waterCover_mm(31)).toBeCloseTo(50.8);
   });
 });

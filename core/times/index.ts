@@ -6,7 +6,6 @@ export {
   banded,
   type Basis,
   entryBasis,
-  headspaceInches,
   type ProcessAnswer,
   processByEntry,
   type ProcessRefusal,
@@ -15,6 +14,7 @@ export {
   seaLevelBasis,
   timeFrom,
   upgradeTime,
-  waterCover_in,
+  waterCover_mm,
 } from './scheduled.ts';
+export { processWords } from './words.ts';
 export { STEAM_LIMIT_MIN, steamFault, steamLoadFault } from './steam.ts';

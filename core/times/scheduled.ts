@@ -164,13 +164,8 @@ export function seaLevelBasis(time: SeaLevelTime, name: string, source: ProcessS
   };
 }
 
-/** Inches of water over the lids: 2 where the time is over 30 minutes, else 1. Common practice. */
-export function waterCover_in(minutes: number): 1 | 2 {
-  return minutes > 30 ? 2 : 1;
-}
-
-/** A headspace in inches, for showing. */
-export const headspaceInches = (headspace_mm: number): number => headspace_mm / MM_PER_INCH;
+/** Water over the lids in mm: 2 inches where the time is over 30 minutes, else 1. Common practice. */
+export const waterCover_mm = (minutes: number): number => (minutes > 30 ? 2 : 1) * MM_PER_INCH;
 
 /** A time stored before hot fills were known is one in boiling water. */
 export function upgradeTime(stored: ScheduledTime): ScheduledTime {

@@ -2,18 +2,11 @@ import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { fromSeaLevel, sterilise_min } from '../heat/index.ts';
 import { replaceAcid } from '../ingredients/index.ts';
 import { JAR_SIZES, jarSize, type JarSizeId } from '../jars/index.ts';
-import { metresFromFeet, MM_PER_INCH } from '../measure/index.ts';
+import { depthText, metresFromFeet, MM_PER_INCH } from '../measure/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { processFor } from '../review/index.ts';
 import { PROCESS_ENTRIES, entriesFor } from './entries.ts';
-import {
-  entryBasis,
-  headspaceInches,
-  processByEntry,
-  timeFrom,
-  upgradeTime,
-  waterCover_in,
-} from './scheduled.ts';
+import { entryBasis, processByEntry, timeFrom, upgradeTime, waterCover_mm } from './scheduled.ts';
 import { steamFault } from './steam.ts';
 
 import fc from 'fast-check';
@@ -314,7 +307,11 @@ describe('rules of the trade', () => {
   });
 
   it('a headspace is shown in inches of 25.4 mm', () => {
-    expect([6.35, 12.7, 25.4].map(headspaceInches)).toEqual([0.25, 0.5, 1]);
+    expect([6.35, 12.7, 25.4].map(mm => depthText(mm, { locale: 'en-US', measures: 'US' }))).toEqual([
+      '1/4 in',
+      '1/2 in',
+      '1 in',
+    ]);
   });
 
   it('a jar too large says how far the tables go, and an entry nobody knows is no time', () => {
@@ -335,7 +332,7 @@ describe('rules of the trade', () => {
   });
 
   it('water cover is 1 inch, 2 over half an hour', () => {
-    expect([30, 31].map(waterCover_in)).toEqual([1, 2]);
+    expect([30, 31].map(waterCover_mm)).toEqual([25.4, 50.8]);
   });
 
   it('bottled juice may replace vinegar, never the other way but in plain tomatoes (USDA, guides 3 and 6; from memory)', () => {

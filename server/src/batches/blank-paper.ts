@@ -1,10 +1,10 @@
-import { type BatchState, type SequencedEvent, fold, timesInUse } from '@cocotte/core/batches';
+import { batchStepText, type BatchState, type SequencedEvent, fold, timesInUse } from '@cocotte/core/batches';
 import { needsReading } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import {
   Fraction,
-  MM_PER_INCH,
   altitudeText,
+  depthText,
   kitchenWeight,
   massText,
   numberText,
@@ -12,7 +12,7 @@ import {
 } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { type JarsWanted, amountsPerPot, scaleRecipe, targetAt, targetWords } from '@cocotte/core/recipes';
-import { waterCover_in } from '@cocotte/core/times';
+import { waterCover_mm } from '@cocotte/core/times';
 import { Flow, newPaper } from '../house/paper.ts';
 
 /** The sheet to cook from without a screen: targets printed, lines to write on. Typed in afterwards as such. */
@@ -80,7 +80,7 @@ export async function drawBlank({
     flow.row(
       [
         { text: String(i + 1), x: 0, width: 16, bold: true },
-        { text: step.text + target + (step.caution ? ` Caution: ${step.caution}` : ''), x: 20, width: 380 },
+        { text: batchStepText(state, step, kitchen) + target + (step.caution ? ` Caution: ${step.caution}` : ''), x: 20, width: 380 },
         { text: 'at', x: 420, width: 20, soft: true },
       ],
       24,
@@ -89,7 +89,7 @@ export async function drawBlank({
   flow.heading('Process');
   for (const time of timesInUse(state)) {
     flow.text(
-      `${jarCountText(1, time.jarSize).slice(2)}: ${numberText(time.minutes, kitchen)} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${numberText(time.headspace_mm / MM_PER_INCH, kitchen, 2)} in, ${waterCover_in(time.minutes)} in of water over the lids.`,
+      `${jarCountText(1, time.jarSize).slice(2)}: ${numberText(time.minutes, kitchen)} minutes from the full boil, ${time.pack} pack, ${time.jars} jars, headspace ${depthText(time.headspace_mm, kitchen)}, ${depthText(waterCover_mm(time.minutes), kitchen)} of water over the lids.`,
       { bold: true },
     );
     flow.text(

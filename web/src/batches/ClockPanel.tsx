@@ -1,8 +1,8 @@
 import type { LoadState } from '@cocotte/core/batches';
 import { REST_MINUTES } from '@cocotte/core/checks';
-import { altitudeText, clockText, countdownText, durationText } from '@cocotte/core/measure';
+import { altitudeText, clockText, countdownText, depthText, durationText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
-import { waterCover_in } from '@cocotte/core/times';
+import { waterCover_mm } from '@cocotte/core/times';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useNow } from '../shell/clock.ts';
@@ -94,7 +94,7 @@ export function ClockPanel({
               <Soft>
                 {steam
                   ? 'Just hold the steam in its zone; the lid stays on.'
-                  : `Just hold the boil. Water ${waterCover_in(minutes ?? 0)} inch${minutes && minutes > 30 ? 'es' : ''} over the lids.`}
+                  : `Just hold the boil. Water ${depthText(waterCover_mm(minutes ?? 0), kitchen)} over the lids.`}
               </Soft>
             </>
           )}
@@ -129,7 +129,7 @@ export function ClockPanel({
                     ? `${load.voided_s.map(s => durationText(s)).join(' and ')} do not count. The ${minutes} minutes start again from zero.`
                     : steam
                       ? 'Vent it. The clock starts when the dial stands in the zone for this altitude and a full column of steam comes, not when the jars go in.'
-                      : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${waterCover_in(minutes)} inch${minutes > 30 ? 'es' : ''} over the lids.`}
+                      : `The clock starts when stirring cannot stop the boil, not when the jars go in. Water ${depthText(waterCover_mm(minutes), kitchen)} over the lids.`}
               </Box>
             </>
           )}

@@ -1,4 +1,4 @@
-import { lineMasses, recipeFromBatch } from '@cocotte/core/batches';
+import { batchStepText, lineMasses, recipeFromBatch } from '@cocotte/core/batches';
 import type { Ingredient } from '@cocotte/core/ingredients';
 import { pintsOf } from '@cocotte/core/jars';
 import {
@@ -19,7 +19,7 @@ import { EntryForm } from '../kit/EntryForm.tsx';
 import { Amount } from '../kit/Amount.tsx';
 import { Suggested, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
-import { Sheet, Soft } from '../kit/parts.tsx';
+import { Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { missing, words } from '../kit/readers.ts';
 import { useLibrary } from '../recipes/library.ts';
 import { useHere } from '../shell/session.tsx';
@@ -62,7 +62,9 @@ function OneMeasure({ batch, when, step }: Props & { step: Step }) {
   const planned = new Map(lineMasses(batch.state).map(m => [m.line.id, m.planned_g]));
   return (
     <EntryForm form={form} action="Log the measure" onSubmit={take} tall>
-      <Typography>{step.text}</Typography>
+      <Typography>
+        <Fractions text={batchStepText(batch.state, step, kitchen)} />
+      </Typography>
       <Amount at={form.at('measure')} label={`Measured, about ${step.expects?.text ?? ''} as written`} />
       {taken && (
         <Box>

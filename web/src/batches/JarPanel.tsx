@@ -1,5 +1,5 @@
 import { sterilise_min } from '@cocotte/core/heat';
-import { type Fault, Fraction, MM_PER_INCH, mixedText, numberText } from '@cocotte/core/measure';
+import { depthText, type Fault, Fraction, numberText } from '@cocotte/core/measure';
 import { type JarSizeId, jarCountText, jarSize } from '@cocotte/core/jars';
 import { type Line, scaleRecipe } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
@@ -167,6 +167,7 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const [lidLotChosen, setLidLot] = useState<string | null>(null);
   const jarLotId = jarLotChosen ?? jarLots[0]?.lotId ?? '';
   const lidLotId = lidLotChosen ?? lidLots[0]?.lotId ?? '';
+  const { kitchen } = useHere();
   const time = started.times.find(t => t.jarSize === size);
   const { enter, offer } = useUndo(batch, when);
   const fill = async () => {
@@ -190,7 +191,7 @@ function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       aside={
         time && (
           <Fractions
-            text={`${time.pack} pack, ${time.jars} jars, ${mixedText(time.headspace_mm / MM_PER_INCH, true)} in headspace`}
+            text={`${time.pack} pack, ${time.jars} jars, ${depthText(time.headspace_mm, kitchen)} headspace`}
           />
         )
       }

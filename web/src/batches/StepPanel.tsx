@@ -1,7 +1,7 @@
 import { freeText, letterReminders } from '@cocotte/core/review';
 import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
 import { type Line, type Recipe, type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
-import { lineMasses } from '@cocotte/core/batches';
+import { batchStepText, lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -45,7 +45,9 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       <Stack>
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
-            <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>{now.text}</Typography>
+            <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>
+              <Fractions text={batchStepText(batch.state, now, kitchen)} />
+            </Typography>
             {target(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{target(now)}</Box>}
             <Attention step={now} />
             {now.adds.length > 0 && (
@@ -161,7 +163,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                     )}
                   </Box>
                   <Box sx={{ flex: 1 }}>
-                    {step.text}
+                    <Fractions text={batchStepText(batch.state, step, kitchen)} />
                     {progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}
                   </Box>
                   {!progress?.done && step !== now && (

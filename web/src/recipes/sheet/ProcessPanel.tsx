@@ -1,6 +1,6 @@
 import { gelPoint_C } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { MM_PER_INCH, altitudeText, mixedText, numberText, temperatureText } from '@cocotte/core/measure';
+import { altitudeText, depthText, mixedText, numberText, temperatureText } from '@cocotte/core/measure';
 import { sterilise_min } from '@cocotte/core/heat';
 import { type JarSizeId, jarSize } from '@cocotte/core/jars';
 import type { Recipe } from '@cocotte/core/recipes';
@@ -11,7 +11,7 @@ import {
   processByEntry,
   processEntry,
   steamFault,
-  waterCover_in,
+  waterCover_mm,
 } from '@cocotte/core/times';
 import { Box, Typography } from '@mui/material';
 import { Fractions, Sheet, Soft, Tag } from '../../kit/parts.tsx';
@@ -99,10 +99,10 @@ export function ProcessPanel({
                   {kitchen.thermometerError_C !== 0 && ' on your thermometer'} ·{' '}
                 </>
               )}
-              headspace <Fractions text={`${mixedText(time.headspace_mm / MM_PER_INCH, true)} in`} />
+              headspace <Fractions text={depthText(time.headspace_mm, kitchen)} />
               {hotFill
                 ? ` · closure: ${time.fill?.closure}`
-                : ` · water ${waterCover_in(time.minutes)} in over the lids`}
+                : ` · water ${depthText(waterCover_mm(time.minutes), kitchen)} over the lids`}
               <br />
               {time.jars === 'sterile'
                 ? `Sterile jars: boiled ${sterilise_min(kitchen.altitude_m)} min here. ${cleanForm(time, kitchen)}`

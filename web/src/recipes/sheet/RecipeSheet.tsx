@@ -1,14 +1,22 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
 import { correctionFrom } from '@cocotte/core/forecast';
-import { amountsPerPot, type Recipe, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
-import { routeToSale } from '@cocotte/core/review';
+import {
+  amountsPerPot,
+  type Recipe,
+  stepText,
+  targetAt,
+  targetWords,
+  windowText,
+} from '@cocotte/core/recipes';
+import { processFor, routeToSale } from '@cocotte/core/review';
+import { processWords } from '@cocotte/core/times';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { faultsOf } from '../../shell/call.ts';
 import { Columns, Stack } from '../../kit/layout.tsx';
-import { Faults, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
+import { Faults, Fractions, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../kit/Loaded.tsx';
 import { usePlans } from '../../stores/api.ts';
@@ -257,6 +265,13 @@ function Opened({
 
 function StepList({ recipe, plan, kitchen }: { recipe: Recipe; plan: Plan; kitchen: Kitchen }) {
   const { pots } = plan.pots;
+  const heat = processWords(
+    plan.jars.flatMap(j => {
+      const answer = processFor(recipe, j.size, kitchen.altitude_m, kitchen);
+      return answer.ok ? [answer.time] : [];
+    }),
+    kitchen,
+  );
   return (
     <Sheet title="Steps">
       <Box component="ol" sx={{ m: 0, pl: 3, '& li': { mb: 1 } }}>
@@ -279,7 +294,7 @@ function StepList({ recipe, plan, kitchen }: { recipe: Recipe; plan: Plan; kitch
           ].filter(Boolean);
           return (
             <li key={s.id}>
-              {s.text}
+              <Fractions text={stepText(recipe, s, { factor: plan.factor, ...heat })} />
               {asides.length > 0 && <Soft> · {asides.join(' · ')}</Soft>}
             </li>
           );
