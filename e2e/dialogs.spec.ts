@@ -32,7 +32,11 @@ const OPENED: [name: string, path: string, ...steps: ((page: Page) => Promise<un
   [
     'an ingredient by its name',
     '/recipes/new',
-    page => page.getByRole('combobox', { name: 'Ingredient' }).fill('plum'),
+    async page => {
+      const kind = page.getByRole('button', { name: 'jam', exact: true });
+      if (await kind.isVisible()) await kind.click();
+      await page.getByRole('combobox', { name: 'Ingredient' }).fill('plum');
+    },
   ],
   ['an ingredient', '/recipes/ingredients', press(/^Open /)],
   ['a new ingredient', '/recipes/ingredients', press('Add an ingredient')],

@@ -37,9 +37,15 @@ test('from the first account to the first batch', async ({ page }) => {
   }
 
   await page.goto(`${house.url}/recipes/new`);
+  // Its name and its kind first; what follows depends on them, and nothing is judged before an ingredient stands there.
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Blackberry jam');
+  await page.getByRole('button', { name: 'jam', exact: true }).click();
+  await expect(page.getByRole('combobox', { name: 'Packing liquid' })).toHaveCount(0);
+  await expect(page.getByText('usual for jam').first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Steps' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Keep the recipe' }).click();
   await expect(page.getByRole('alert').first()).toContainText('marked below');
-  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Blackberry jam');
+  await expect(page.getByRole('textbox', { name: 'Code' })).toHaveValue('BJA');
   await page.getByRole('textbox', { name: 'Code' }).fill('BBJ');
   await page.getByRole('textbox', { name: 'Net contents of a half-pint' }).fill('9');
   await page.getByRole('combobox', { name: 'Published family time' }).click();

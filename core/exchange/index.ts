@@ -6,7 +6,7 @@ export { missingWeight } from './paste-faults.ts';
 export { type Pasted, readPasted, type RowKind } from './paste.ts';
 export { asRead, recipeFromText, type Settled } from './paste-recipe.ts';
 export { textTrouble } from './paste-trouble.ts';
-export type { TextFacts } from './paste-facts.ts';
+export { productNamed, type TextFacts } from './paste-facts.ts';
 export type { PastedLine } from './paste-lines.ts';
 export type { PastedStep } from './paste-steps.ts';
 export type { Question, TextFact } from './paste-words.ts';

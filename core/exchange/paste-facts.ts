@@ -53,10 +53,12 @@ const CALLED: readonly [RegExp, Product][] = [
   [/\b\w+ spread\b/i, 'fruit spread'],
   [/\btomatoes\b/i, 'tomatoes'],
 ];
-const productNamed = (text: string): Product | null => CALLED.find(([is]) => is.test(text))?.[1] ?? null;
-
-/** @returns whether words name a product that is put up in jars */
-export const isProduct = (text: string): boolean => productNamed(text) !== null;
+/**
+ * @returns the product that words name, the first of them that is one; null where they name none
+ * @example productNamed('Red plum jam') // 'jam'
+ */
+export const productNamed = (text: string): Product | null =>
+  CALLED.find(([is]) => is.test(text))?.[1] ?? null;
 
 /** What follows from what goes in, where no word says what it is. */
 function productOf(lines: readonly Line[], wholeFruit: boolean): Product {

@@ -1,5 +1,5 @@
 import type { NameIndex } from '../ingredients/index.ts';
-import { factsOfText, isProduct, type TextFacts } from './paste-facts.ts';
+import { factsOfText, productNamed, type TextFacts } from './paste-facts.ts';
 import { namedOnly, type PastedLine, pastedLine } from './paste-lines.ts';
 import { rowsOf } from './paste-rows.ts';
 import { BULLET, NUMBERED, type PastedStep, pastedSteps } from './paste-steps.ts';
@@ -116,7 +116,7 @@ export function readPasted(text: string, locale: string, index: NameIndex, newId
         i === 0 &&
         rows.length > 1 &&
         // "Apple pie filling (7 quarts)" is no apples; "7-day pickles", "Three berry jam" count nothing that is known.
-        ((!startsWithFigure(bare) && (isProduct(bare) || read.line.amount.unit === 'each')) ||
+        ((!startsWithFigure(bare) && (productNamed(bare) !== null || read.line.amount.unit === 'each')) ||
           (read.line.amount.unit === 'each' && read.faults.some(f => f.path === 'ingredientId')))
       )
         return asTitle(number, row);
@@ -124,7 +124,8 @@ export function readPasted(text: string, locale: string, index: NameIndex, newId
     }
     if (section === 'start' && title === '') return asTitle(number, row);
     // A name that stands below its table.
-    if (title === '' && isProduct(row) && row.length < 80 && !isSentence(row)) return asTitle(number, row);
+    if (title === '' && productNamed(row) !== null && row.length < 80 && !isSentence(row))
+      return asTitle(number, row);
     if (section === 'lines' && isSentence(row)) return asStep(number, row);
     if (section === 'lines') {
       const named = namedOnly(number, bare, group, index, newId);

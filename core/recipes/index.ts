@@ -72,3 +72,4 @@ export {
   targetAt,
 } from './scale.ts';
 export { upgradeRecipe } from './upgrade.ts';
+export { type Usual, usualOf } from './usual.ts';

@@ -1,7 +1,9 @@
 import { addRecipe, changeRecipe } from '@cocotte/contract';
+import { productNamed } from '@cocotte/core/exchange';
 import type { JarSizeId } from '@cocotte/core/jars';
 import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
 import { type FromEntry, processFor } from '@cocotte/core/review';
+import { PRODUCTS } from '@cocotte/core/times';
 import { Box, Button } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
@@ -21,7 +23,7 @@ import { useRecipe } from '../api.ts';
 import { useLibrary } from '../library.ts';
 import { ReviewPanel } from '../sheet/ReviewPanel.tsx';
 import { AuthorityFields } from './AuthorityFields.tsx';
-import { type Draft, draftOf, emptyDraft, isOpen, newLine, newStep, withoutOpen } from './draft.ts';
+import { type Draft, draftOf, emptyDraft, isOpen, ofKind, newLine, newStep, withoutOpen } from './draft.ts';
 import type { DraftForm } from './form.ts';
 import { useHistory } from './history.ts';
 import { JarFields } from './JarFields.tsx';
@@ -81,6 +83,8 @@ function Editor({
     () => kept?.draft ?? withoutOpen(draftNow(handed ?? version?.recipe ?? null), open),
   );
   const [restored, setRestored] = useState(kept !== null);
+  // By hand a recipe begins with its name and kind: what follows depends on them.
+  const [begun, setBegun] = useState(version !== null || handed !== null || kept !== null);
   const [number, setNumber] = useState(kept?.version || (version?.number ?? 1));
   const [newer, setNewer] = useState<RecipeVersion | null>(null);
   const hintOf = useCallback(
@@ -114,7 +118,7 @@ function Editor({
     return answer.ok || !others ? null : `${answer.what} ${answer.next}`;
   };
   // Unsaved work survives a reload; what was never touched is not kept.
-  const touched = canUndo || handed !== null;
+  const touched = canUndo || handed !== null || (begun && version === null);
   const written = JSON.stringify(draft);
   useEffect(() => {
     if (touched)
@@ -170,6 +174,8 @@ function Editor({
     });
   };
   const marked = countFaults(formState.errors);
+  // What follows an ingredient waits for one, unless somebody already asked for all of it.
+  const grown = version !== null || judged.lines.length > 0 || marked > 0;
   return (
     <>
       <ViewHead
@@ -195,7 +201,7 @@ function Editor({
         >
           Leave it
         </Button>
-        <Button variant="contained" size="large" onClick={() => void save()} disabled={form.busy}>
+        <Button variant="contained" size="large" onClick={() => void save()} disabled={form.busy || !begun}>
           Keep the recipe
         </Button>
       </ViewHead>
@@ -232,46 +238,83 @@ function Editor({
           {say('form.marked', { n: marked })}
         </Box>
       )}
-      <Columns of="1fr 330px" from="lg">
-        <Stack>
-          <ProductFields form={form} recipeId={id} fresh={version === null} />
-          <Sheet title="Ingredients" aside="drag, or move with the arrows; for each jar: in one pint">
-            <SortableRows ids={lines.fields.map(l => l.id)} what="ingredient" onMove={lines.move}>
-              {(lineId, i) => (
-                <LineFields key={lineId} form={form} index={i} onRemove={removeLine} library={library} />
-              )}
-            </SortableRows>
-            <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => lines.append(newLine(v7()))}>
-              Add an ingredient
-            </Button>
-          </Sheet>
-          <Sheet title="Steps" aside="tick what goes in where; shares of one ingredient add up to 1">
-            <SortableRows ids={steps.fields.map(x => x.id)} what="step" onMove={steps.move}>
-              {(stepId, i) => <StepFields key={stepId} form={form} index={i} onRemove={steps.remove} />}
-            </SortableRows>
-            <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => steps.append(newStep(v7()))}>
-              Add a step
-            </Button>
-          </Sheet>
-          <JarFields form={form} noTime={noTime} />
-          <AuthorityFields form={form} />
-          <Sheet title="Notes">
-            <Text at={form.at('notes')} label="Notes" multiline minRows={3} />
-          </Sheet>
-        </Stack>
-        <Stack sx={{ position: { lg: 'sticky' }, top: { lg: 8 } }}>
-          {judged.lines.length > 0 ? (
-            <ReviewPanel recipe={judged} onCall={statement => form.set('statementOfIdentity', statement)} />
-          ) : (
-            <Sheet title="Review">
-              <Soft>{say('review.nothing')}</Soft>
+      {!begun && (
+        <Sheet title={say('kind.title')}>
+          <Text at={form.at('name')} label="Name" autoFocus sx={{ maxWidth: 420 }} />
+          <Box role="group" aria-label={say('kind.ask')} sx={{ mt: 2 }}>
+            <Soft>{say('kind.ask')}</Soft>
+            <Line mt={1}>
+              {PRODUCTS.map(product => (
+                <Button
+                  key={product}
+                  variant={productNamed(draft.name) === product ? 'contained' : 'outlined'}
+                  onClick={() => {
+                    form.again(ofKind(form.all(), product, kitchen.locale));
+                    setBegun(true);
+                  }}
+                >
+                  {product}
+                </Button>
+              ))}
+            </Line>
+          </Box>
+          <Soft>{say('kind.why')}</Soft>
+        </Sheet>
+      )}
+      {begun && (
+        <Columns of="1fr 330px" from="lg">
+          <Stack>
+            <ProductFields form={form} recipeId={id} fresh={version === null} />
+            <Sheet title="Ingredients" aside="drag, or move with the arrows; for each jar: in one pint">
+              <SortableRows ids={lines.fields.map(l => l.id)} what="ingredient" onMove={lines.move}>
+                {(lineId, i) => (
+                  <LineFields key={lineId} form={form} index={i} onRemove={removeLine} library={library} />
+                )}
+              </SortableRows>
+              <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => lines.append(newLine(v7()))}>
+                Add an ingredient
+              </Button>
             </Sheet>
-          )}
-          {reading.faults.length > 0 && (
-            <Soft sx={{ fontSize: '0.92rem' }}>{say('form.missing', { n: reading.faults.length })}</Soft>
-          )}
-        </Stack>
-      </Columns>
+            {!grown && <Soft>{say('kind.next')}</Soft>}
+            {grown && (
+              <>
+                <Sheet title="Steps" aside="tick what goes in where; shares of one ingredient add up to 1">
+                  <SortableRows ids={steps.fields.map(x => x.id)} what="step" onMove={steps.move}>
+                    {(stepId, i) => <StepFields key={stepId} form={form} index={i} onRemove={steps.remove} />}
+                  </SortableRows>
+                  <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => steps.append(newStep(v7()))}>
+                    Add a step
+                  </Button>
+                </Sheet>
+                <JarFields form={form} noTime={noTime} />
+                <AuthorityFields form={form} />
+                <Sheet title="Notes">
+                  <Text at={form.at('notes')} label="Notes" multiline minRows={3} />
+                </Sheet>
+              </>
+            )}
+          </Stack>
+          <Stack sx={{ position: { lg: 'sticky' }, top: { lg: 8 } }}>
+            {judged.lines.length > 0 ? (
+              <ReviewPanel recipe={judged} onCall={statement => form.set('statementOfIdentity', statement)} />
+            ) : (
+              <Sheet title="Review">
+                <Soft>{say('review.nothing')}</Soft>
+              </Sheet>
+            )}
+            {reading.faults.length > 0 && (
+              <Soft sx={{ fontSize: '0.92rem' }}>
+                {say('form.missing', { n: reading.faults.length })}
+                <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.5 }}>
+                  {reading.faults.slice(0, 8).map(f => (
+                    <li key={f.path + f.code}>{f.what}</li>
+                  ))}
+                </Box>
+              </Soft>
+            )}
+          </Stack>
+        </Columns>
+      )}
     </>
   );
 }

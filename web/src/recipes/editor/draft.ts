@@ -19,6 +19,8 @@ import {
   type StepTarget,
   type TestedFormula,
   emptyRecipe,
+  usualNet,
+  usualOf,
 } from '@cocotte/core/recipes';
 import type { LetterProcess, Method, Product, TimeBasis } from '@cocotte/core/times';
 import type { Kitchen } from '@cocotte/core/kitchen';
@@ -360,12 +362,24 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
 export function emptyDraft(kitchen: Kitchen, now_ms: number): Draft {
   return {
     ...draftOf(emptyRecipe(), kitchen, now_ms),
-    product: 'jam',
-    setBy: 'nothing added',
-    makes: { count: '8', size: 'half-pint' },
-    jars: [{ net: '', size: 'half-pint', kind: 'weight' }],
     lines: [newLine('line-1')],
     steps: [newStep('step-1')],
+  };
+}
+
+/** A draft of a kind, with what such a recipe usually is where nothing else was typed. */
+export function ofKind(draft: Draft, product: Product, locale: string): Draft {
+  const usual = usualOf(product);
+  const net = usualNet(usual.size, product);
+  const n = figures(locale);
+  return {
+    ...draft,
+    product,
+    setBy: usual.setBy,
+    method: usual.method,
+    makes: { count: n(usual.size === 'half-pint' ? 8 : usual.size === 'quart' ? 7 : 8), size: usual.size },
+    jars: [{ net: n(net.kind === 'weight' ? net.oz : net.floz), size: usual.size, kind: net.kind }],
+    readyAfter_days: n(usual.readyAfter_days),
   };
 }
 
