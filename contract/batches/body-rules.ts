@@ -29,6 +29,7 @@ import {
 import {
   type Shapes,
   drawnLot,
+  drawnLotBefore,
   evidence,
   labels,
   lineId,
@@ -273,6 +274,13 @@ const corrections: Shapes<Correction> = [
 ];
 
 const drawnLots = list(drawnLot, { min: 1, max: 200 });
+const drawnBefore = list(drawnLotBefore, { min: 1, max: 200 });
+const usedDraw = maybe(
+  shape<UsedDraw>({
+    entryId: uuid,
+    short: decimal({ min: 0, max: 1e9, name: 'What the books lacked' }),
+  }),
+);
 
 /** The rules of the body of each kind of entry, in every shape it ever had; nothing else is ever stored as one. */
 export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
@@ -281,15 +289,11 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
   'correction.signed': [shape<EventBodies['correction.signed']>({ correctionId: uuid })],
   'batch.started': started,
   'lot.drawn': [
-    shape<never>({ lots: drawnLots } as never),
+    shape<never>({ lots: drawnBefore } as never),
+    shape<never>({ lots: drawnBefore, used: usedDraw } as never),
     shape<EventBodies['lot.drawn']>({
       lots: drawnLots,
-      used: maybe(
-        shape<UsedDraw>({
-          entryId: uuid,
-          short: decimal({ min: 0, max: 1e9, name: 'What the books lacked' }),
-        }),
-      ),
+      used: usedDraw,
     }),
   ],
   'draw.reversed': [shape<EventBodies['draw.reversed']>({ drawId: uuid, reason })],

@@ -45,8 +45,7 @@ export const jarsWantedRule = list(
   { min: 1, max: 6 },
 );
 
-/** Rule of one lot drawn. */
-export const drawnLot = shape<DrawnLot>({
+const drawnFields = {
   lotId: uuid,
   itemId: uuid,
   kind: choice(ITEM_KINDS),
@@ -61,6 +60,13 @@ export const drawnLot = shape<DrawnLot>({
   labelName: text({ max: 80 }),
   subIngredients: text({ max: 4000 }),
   allergens: list(text({ max: 40 }), { max: 20 }),
+};
+/** Rule of one lot drawn, before it said its own waste. */
+export const drawnLotBefore = shape<Omit<DrawnLot, 'trimYield'>>(drawnFields);
+/** Rule of one lot drawn. */
+export const drawnLot = shape<DrawnLot>({
+  ...drawnFields,
+  trimYield: maybe(figure({ min: 0, above: true, max: 1, name: 'The share that is ready' })),
 });
 /** Rule of a condition kept with a release. */
 export const evidence = shape<GateEvidence>({

@@ -1,3 +1,4 @@
 export * from './stores.ts';
 export * from './receipts.ts';
 export * from './planning.ts';
+export * from './taking-in.ts';

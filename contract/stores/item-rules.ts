@@ -104,7 +104,8 @@ export const factsRule = shape<LotFacts>({
 export const lotFields = {
   id: uuid,
   itemId: uuid,
-  label: text({ min: 1, max: 40, name: 'The lot name' }),
+  /** Empty for a name that the kitchen gives it. */
+  label: text({ max: 40, name: 'The lot name' }),
   supplier: text({ max: 80 }),
   receivedOn: day,
   bestBy: maybe(day),

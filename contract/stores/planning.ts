@@ -3,10 +3,12 @@ import {
   type CostLine,
   type CostSheet,
   COST_PARTS,
+  ITEM_KINDS,
   type PlannedBatch,
   SHARINGS,
   type ShoppingLine,
 } from '@cocotte/core/stores';
+import type { JarSizeId } from '@cocotte/core/jars';
 import { jarsWantedRule } from '../batches/decision-rules.ts';
 import { endpoint } from '../endpoint.ts';
 import { jarSizeRule } from '../recipes/recipe-rules.ts';
@@ -86,6 +88,9 @@ export const readShopping = endpoint({
     lines: list(
       shape<ShoppingLine>({
         itemId: maybe(uuid),
+        kind: choice(ITEM_KINDS),
+        size: maybe<JarSizeId>(jarSizeRule),
+        ingredientId: maybe(text({ max: 60 })),
         name: text({ max: 120 }),
         unit: choice(['g', 'mL', 'each'] as const),
         needed: amount,

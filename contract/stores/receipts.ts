@@ -17,7 +17,8 @@ const lineRule = shape<ReceiptLine>({
   discount: money('The discount'),
   taxed: flag,
   lotId: uuid,
-  label: text({ min: 1, max: 40, name: 'The lot name' }),
+  /** Empty for a name that the kitchen gives it. */
+  label: text({ max: 40, name: 'The lot name' }),
   bestBy: maybe(day),
   strength_pct: maybe(figure({ min: 0, max: 30, name: 'The strength in percent' })),
   facts: factsRule,

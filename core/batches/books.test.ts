@@ -24,6 +24,7 @@ function draw(batch: PaperBatch, over: Partial<DrawnLot>, used: UsedDraw | null 
         unit: 'g',
         unitCost: '0',
         mass_g: null,
+        trimYield: null,
         labelName: '',
         subIngredients: '',
         allergens: [],

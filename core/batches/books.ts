@@ -43,7 +43,7 @@ export function bookNotes(of: Books): Note[] {
     const weighed = of.weighed[line.id];
     const own = lots.filter(l => l.lineId === line.id && l.mass_g !== null);
     if (!weighed || own.length === 0) continue;
-    const drawn_g = own.reduce((sum, l) => sum + (l.mass_g as number) * line.trimYield, 0);
+    const drawn_g = own.reduce((sum, l) => sum + (l.mass_g as number) * (l.trimYield ?? line.trimYield), 0);
     const more_g = weighed.mass_g - drawn_g;
     if (Math.abs(more_g) <= Math.max(LEAST_G, drawn_g * WEIGHT_TOLERANCE)) continue;
     out.push({

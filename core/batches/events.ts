@@ -139,6 +139,8 @@ export interface DrawnLot {
   unitCost: string;
   /** Mass of the quantity as drawn, in grams; null for jars and lids. */
   mass_g: number | null;
+  /** Share of it that is ready for the pot, where it is another than that of its line; null for the line's. */
+  trimYield: number | null;
   labelName: string;
   subIngredients: string;
   allergens: string[];

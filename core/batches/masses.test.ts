@@ -10,7 +10,12 @@ const mass = (batch: PaperBatch, lineId: string) =>
   lineMasses(fold(batch.events)).find(m => m.line.id === lineId);
 
 /** A draw of one lot for a line. */
-function drawn(batch: PaperBatch, lineId: string | null, mass_g: number | null): void {
+function drawn(
+  batch: PaperBatch,
+  lineId: string | null,
+  mass_g: number | null,
+  trimYield: number | null = null,
+): void {
   const lot: DrawnLot = {
     lotId: 'l',
     itemId: 'i',
@@ -23,6 +28,7 @@ function drawn(batch: PaperBatch, lineId: string | null, mass_g: number | null):
     unit: 'g',
     unitCost: '0.01',
     mass_g,
+    trimYield,
     labelName: '',
     subIngredients: '',
     allergens: [],
@@ -192,5 +198,15 @@ describe('a recipe written down from a batch', () => {
     const batch = jamBatch();
     for (let i = 0; i < 5; i++) batch.fact('note.written', { text: 'x'.repeat(1000) });
     expect(recipeFromBatch(fold(batch.events)).notes).toHaveLength(4000);
+  });
+});
+
+describe('several lots and forms for one line', () => {
+  it('each counts with its own waste, one that says none with that of its line', () => {
+    const batch = jamBatch();
+    drawn(batch, 'plums', 1000);
+    drawn(batch, 'plums', 500, 1);
+    expect(mass(batch, 'plums')?.drawn_g).toBeCloseTo(1000 * 0.92 + 500, 6);
+    expect(mass(batch, 'plums')?.basis).toBe('drawn');
   });
 });

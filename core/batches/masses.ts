@@ -41,10 +41,14 @@ export function lineMasses(
   const { recipe, factor, jars } = state.started;
   const scaled = scaleRecipe(recipe, new Fraction(factor), jars, measuresOf(recipe, state.measures));
   const planned = new Map(scaled.lines.map(l => [l.lineId, l.mass_g]));
+  const trims = new Map(recipe.lines.map(l => [l.id, l.trimYield]));
+  /** Ready for the pot: each lot with its own waste. */
   const drawn = new Map<string, number>();
   for (const draw of state.draws) {
     for (const lot of draw.lots) {
-      if (lot.lineId && lot.mass_g !== null) drawn.set(lot.lineId, (drawn.get(lot.lineId) ?? 0) + lot.mass_g);
+      if (!lot.lineId || lot.mass_g === null) continue;
+      const ready_g = lot.mass_g * (lot.trimYield ?? trims.get(lot.lineId) ?? 1);
+      drawn.set(lot.lineId, (drawn.get(lot.lineId) ?? 0) + ready_g);
     }
   }
   return recipe.lines.map(line => {
@@ -54,14 +58,14 @@ export function lineMasses(
     const [actual_g, basis] = weighed
       ? ([weighed.mass_g, 'weighed'] as const)
       : lot_g !== undefined
-        ? ([lot_g * line.trimYield, 'drawn'] as const)
+        ? ([lot_g, 'drawn'] as const)
         : ([planned_g, 'planned'] as const);
     return {
       line,
       planned_g,
       actual_g,
       basis,
-      drawn_g: lot_g === undefined ? null : lot_g * line.trimYield,
+      drawn_g: lot_g ?? null,
       by: weighed?.by ?? null,
     };
   });

@@ -17,7 +17,6 @@ const GAINED: Partial<Record<EventType, object>> = {
   'jars.released': { named: [] },
   'step.started': place,
   'step.done': { ...place, ended: null },
-  'lot.drawn': { used: null },
   'line.weighed': place,
   'measure.taken': place,
   'temperature.read': { ...place, instrumentId: null, part: '' },
@@ -41,6 +40,18 @@ describe('shapes of entries', () => {
     expect(complete(type as 'step.done', { was: 'there' } as never)).toEqual({ was: 'there', ...gained });
     const [key] = Object.keys(gained);
     expect(bodyOf(upgradeEvent(entry(type, 1, { [key as string]: 'said' })))[key as string]).toBe('said');
+  });
+
+  it('lots that were drawn before they said their own waste have that of their line, and nobody used them offline', () => {
+    const old = entry('lot.drawn', 1, { lots: [{ lotId: 'a' }] });
+    expect(upgradeEvent(old)).toMatchObject({
+      typeVersion: VERSIONS['lot.drawn'],
+      body: { lots: [{ lotId: 'a', trimYield: null }], used: null },
+    });
+    const second = entry('lot.drawn', 2, { lots: [{ lotId: 'a' }], used: { entryId: 'x', short: '1' } });
+    expect(bodyOf(upgradeEvent(second)).used).toEqual({ entryId: 'x', short: '1' });
+    const today = entry('lot.drawn', 3, { lots: [{ lotId: 'a', trimYield: 1 }], used: null });
+    expect(upgradeEvent(today)).toBe(today);
   });
 
   it('labels that were printed before they had directions have none', () => {

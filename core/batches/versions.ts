@@ -13,7 +13,10 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
     body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body }),
     body => ({ keys: null, ...body }),
   ],
-  'lot.drawn': [body => ({ used: null, ...body })],
+  'lot.drawn': [
+    body => ({ used: null, ...body }),
+    body => ({ ...body, lots: (body.lots as Body[]).map(l => ({ trimYield: null, ...l })) }),
+  ],
   'jars.released': [body => ({ named: [], ...body })],
   'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
   'step.started': [body => ({ ...place, ...body })],
@@ -32,7 +35,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
   'batch.started': 3,
-  'lot.drawn': 2,
+  'lot.drawn': 3,
   'draw.reversed': 1,
   'lots.returned': 1,
   'jars.taken': 1,
@@ -77,7 +80,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 7;
+export const RECORD_SHAPE = 8;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>

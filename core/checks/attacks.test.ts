@@ -519,6 +519,7 @@ describe('amounts that cannot have been', () => {
           unit: 'g',
           unitCost: '0',
           mass_g,
+          trimYield: null,
           labelName: '',
           subIngredients: '',
           allergens: [],

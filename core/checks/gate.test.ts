@@ -137,6 +137,7 @@ describe('what went in against what the authority covers', () => {
       unit: 'each' as const,
       unitCost: '1',
       mass_g: null,
+      trimYield: null,
       labelName: '',
       subIngredients: '',
       allergens: [],

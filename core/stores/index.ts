@@ -83,3 +83,14 @@ export {
 } from './shopping.ts';
 export { type Bound, type Offer, buyOrLeave } from './buy-or-leave.ts';
 export * from './cost/index.ts';
+export {
+  asksOf,
+  factsByName,
+  itemOf,
+  type LotAsk,
+  lotName,
+  type Wanted,
+  wantedLine,
+  wantedOf,
+} from './wanted.ts';
+export { ownYield } from './waste.ts';

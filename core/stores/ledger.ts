@@ -15,10 +15,12 @@ export const MOVEMENT_REASONS = [
   'worked up',
   'made',
   'taken back',
+  'priced',
 ] as const;
 /**
  * Why a lot changed. `counted` corrects with a reason; `used up` closes a container whose rest was never entered;
- * `worked up` leaves a lot into another, `made` enters it; `taken back` reverses a receipt.
+ * `worked up` leaves a lot into another, `made` enters it; `taken back` reverses a receipt; `priced` takes what is left out
+ * without a price and brings it in with one.
  */
 export type MovementReason = (typeof MOVEMENT_REASONS)[number];
 
@@ -113,7 +115,9 @@ export function planDraw<L extends Ordered & Pick<Lot, 'onHand'>>(
  *
  * @param average  money for one unit of the stock as the ledger values it, for the weighted average
  */
-export function costOfDraw<L extends Ordered & Pick<Lot, 'onHand' | 'unitCost'>>(
+export function costOfDraw<
+  L extends Ordered & Pick<Lot, 'onHand' | 'unitCost'> & Partial<Pick<Lot, 'facts'>>,
+>(
   lots: readonly L[],
   wanted: Decimal,
   method: CostingMethod,
@@ -138,6 +142,6 @@ export function costOfDraw<L extends Ordered & Pick<Lot, 'onHand' | 'unitCost'>>
   return {
     cost: lastCost === null ? cost : cost.plus(short.times(lastCost)),
     short,
-    priced: !short.gt(0) || lastCost !== null,
+    priced: (!short.gt(0) || lastCost !== null) && draws.every(d => d.lot.facts?.value !== 'price to come'),
   };
 }

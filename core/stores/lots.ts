@@ -21,10 +21,12 @@ export const VALUE_RULES = [
   'nothing',
   'cost of what went in',
   'cost and work',
+  'price to come',
 ] as const;
 /**
  * What a lot is worth. Bought: what was `paid`. Own harvest and gifts: their `market value` that day, or `nothing`.
- * Made here and frozen stock: the cost of what went in, with or without the work, or one of the others.
+ * Made here and frozen stock: the cost of what went in, with or without the work, or one of the others. Bought and not
+ * priced yet: `price to come`, which counts as without a price, and not as nothing.
  */
 export type ValueRule = (typeof VALUE_RULES)[number];
 

@@ -3,8 +3,8 @@ import { type Item, inItemUnit } from './items.ts';
 import { type LotFacts, lotFaults } from './lots.ts';
 
 /** What a price on a receipt may be for. */
-export const PRICED_BY = ['line', 'unit', 'package'] as const;
-/** Whether a price is for all of the line, for one of its units, or for one package. */
+export const PRICED_BY = ['line', 'unit', 'package', 'later'] as const;
+/** Whether a price is for all of the line, for one of its units, for one package, or still to come. */
 export type PricedBy = (typeof PRICED_BY)[number];
 
 /** One line of a receipt: so many packages of so much of an item, at a price. */
@@ -69,6 +69,7 @@ const sum = (list: Decimal[]) => list.reduce((a, b) => a.plus(b), new Decimal(0)
 export function lineGoods(
   line: Pick<ReceiptLine, 'packages' | 'quantity' | 'price' | 'pricedBy' | 'discount'>,
 ): Decimal {
+  if (line.pricedBy === 'later') return new Decimal(0);
   const price = new Decimal(line.price);
   const all =
     line.pricedBy === 'line'

@@ -2,8 +2,9 @@ import { type Day, Decimal, addDays } from '../measure/index.ts';
 import type { JarsWanted, Recipe } from '../recipes/index.ts';
 import { Fraction } from '../measure/index.ts';
 import { scaleRecipe } from '../recipes/index.ts';
-import type { Item, ShopPackage } from './items.ts';
-import { type ShelfItem, needsOf } from './shelf.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import type { Item, ItemKind, ShopPackage } from './items.ts';
+import { type Need, type ShelfItem, needsOf } from './shelf.ts';
 
 /** A batch that is planned: what it will take is kept for it. */
 export interface PlannedBatch {
@@ -28,6 +29,10 @@ export interface ShoppingUse {
 /** One line of the shopping list: what all plans need, less what is there. */
 export interface ShoppingLine {
   itemId: string | null;
+  /** What it is, for an item that the kitchen does not keep yet. */
+  kind: ItemKind;
+  size: JarSizeId | null;
+  ingredientId: string | null;
   name: string;
   unit: Item['unit'];
   /** For all plans, with what is trimmed away, decimal text. */
@@ -106,7 +111,7 @@ export function shoppingList(
 ): ShoppingLine[] {
   const rows = new Map<
     string,
-    { shelf: ShelfItem | null; name: string; unit: Item['unit']; uses: ShoppingUse[] }
+    { need: Need; shelf: ShelfItem | null; name: string; unit: Item['unit']; uses: ShoppingUse[] }
   >();
   for (const plan of plans.toSorted((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0))) {
     const recipe = recipes.get(plan.recipeId);
@@ -117,6 +122,7 @@ export function shoppingList(
       if (!(need.quantity > 0)) continue;
       const key = need.shelf?.item.id ?? `no item ${need.title}`;
       const row = rows.get(key) ?? {
+        need,
         shelf: need.shelf ?? null,
         name: need.shelf?.item.name ?? need.title,
         unit: need.shelf?.item.unit ?? (need.line ? 'g' : 'each'),
@@ -148,6 +154,9 @@ export function shoppingList(
       const price = row.shelf?.lastCost ?? null;
       return {
         itemId: item?.id ?? null,
+        kind: row.need.kind,
+        size: row.need.size,
+        ingredientId: row.need.line?.ingredientId ?? null,
         name: row.name,
         unit: row.unit,
         needed: needed.toFixed(),

@@ -38,6 +38,8 @@ export interface CostContext {
   /** Batches made in the same month, this one among them. */
   monthBatches: number;
   people: Record<string, string>;
+  /** Lots that were drawn before they had a price: money for one unit since it is known, null while it is not. */
+  laterPrices: Readonly<Record<string, string | null>>;
 }
 
 /** A batch that nothing else bears on. */
@@ -48,6 +50,7 @@ export const aloneContext: CostContext = {
   sharedWork: [],
   monthBatches: 1,
   people: {},
+  laterPrices: {},
 };
 
 const PART_OF: Partial<Record<ItemKind, CostPartId>> = {
@@ -117,6 +120,7 @@ export function actualInput(
   const settings = started.kitchen.costs ?? plainCosts;
   const lines: CostLine[] = [];
   const back = new Map<string, Decimal>();
+  const toCome: string[] = [];
   for (const r of state.returns)
     for (const l of r.lots) back.set(l.lotId, (back.get(l.lotId) ?? new Decimal(0)).plus(l.quantity));
   for (const lot of state.draws.flatMap(d => d.lots)) {
@@ -125,6 +129,8 @@ export function actualInput(
     const quantity = new Decimal(lot.quantity).minus(returned);
     const part = PART_OF[lot.kind];
     if (!part || quantity.isZero()) continue;
+    const later = under<string | null | undefined>(context.laterPrices, lot.lotId);
+    if (later === null) toCome.push(`${lot.name} (lot ${lot.lotLabel})`);
     const bears =
       lot.kind === 'jar' ? [{ size: lot.jarSize, share: new Decimal(1) }] : lidded(state, lot, sharing);
     for (const { size, share } of bears)
@@ -136,7 +142,7 @@ export function actualInput(
           detail: `lot ${lot.lotLabel}`,
           quantity: quantity.times(share),
           unit: lot.unit,
-          unitCost: lot.unitCost,
+          unitCost: later ?? lot.unitCost,
           size,
           lotId: lot.lotId,
         }),
@@ -201,7 +207,7 @@ export function actualInput(
       };
     }),
     lost: [...lost].map(([why, count]) => ({ why, count })),
-    unpriced: undrawn(state),
+    unpriced: [...undrawn(state), ...new Set(toCome)],
   };
 }
 

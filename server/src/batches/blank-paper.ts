@@ -80,7 +80,12 @@ export async function drawBlank({
     flow.row(
       [
         { text: String(i + 1), x: 0, width: 16, bold: true },
-        { text: batchStepText(state, step, kitchen) + target + (step.caution ? ` Caution: ${step.caution}` : ''), x: 20, width: 380 },
+        {
+          text:
+            batchStepText(state, step, kitchen) + target + (step.caution ? ` Caution: ${step.caution}` : ''),
+          x: 20,
+          width: 380,
+        },
         { text: 'at', x: 420, width: 20, soft: true },
       ],
       24,

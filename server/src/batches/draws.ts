@@ -18,7 +18,7 @@ import type {
 } from '@cocotte/core/batches';
 import { unusedOf } from '@cocotte/core/batches';
 import { Decimal, type Fault, dayOf, fieldText } from '@cocotte/core/measure';
-import { contentsOf, drawFault } from '@cocotte/core/stores';
+import { contentsOf, drawFault, ownYield } from '@cocotte/core/stores';
 import { type Call } from '../house/mount.ts';
 import { HttpProblem, problem } from '../house/problems.ts';
 import { batchMovements, leavingCosts, lockLots, move } from '../stores/ledger.ts';
@@ -125,6 +125,7 @@ export async function serve(
         unit: item.unit,
         unitCost: costOf(row),
         mass_g: item.unit_g === null ? null : new Decimal(want.quantity).times(item.unit_g).toNumber(),
+        trimYield: ownYield(item, lot, line),
         labelName: item.labelName,
         ...contentsOf(item, lot.facts),
       },

@@ -10,6 +10,7 @@ import { counter } from '../migrations/0007_counter.ts';
 import { costSheets } from '../migrations/0008_cost_sheets.ts';
 import { confirmations } from '../migrations/0009_confirmations.ts';
 import { papers } from '../migrations/0010_papers.ts';
+import { pricedLater } from '../migrations/0011_priced_later.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -23,6 +24,7 @@ const MIGRATIONS: readonly Migration[] = [
   costSheets,
   confirmations,
   papers,
+  pricedLater,
 ];
 const LOCK = 4_600_001;
 

@@ -4,12 +4,25 @@ import { madeOn, personIds, rowFrom, readHead, selectBatches, selectEventTexts }
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
+import type { BatchEvent } from '@cocotte/core/batches';
 import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { contextOf } from '../stores/cost-context.ts';
 import { keptSheets } from '../stores/kept-sheets.ts';
 import { selectRecipes } from '../recipes/queries.ts';
 import { selectLots } from '../stores/queries.ts';
+
+/** Lots that a record drew for nothing: a price of theirs may be to come. */
+function freeLotIds(texts: readonly string[]): string[] {
+  return texts
+    .filter(t => t.includes('"lot.drawn"'))
+    .flatMap(t => {
+      const event = JSON.parse(t) as BatchEvent;
+      return event.type === 'lot.drawn'
+        ? event.body.lots.filter(l => Number(l.unitCost) === 0).map(l => l.lotId)
+        : [];
+    });
+}
 
 const EACH = 8;
 
@@ -27,7 +40,7 @@ export async function printRecord(
     people: await namesOf(trx, ids),
     head: await readHead(trx, kitchenId),
     kitchen: await readKitchen(call),
-    context: await contextOf(call, params.batchId, day, ids),
+    context: await contextOf(call, params.batchId, day, ids, freeLotIds(texts)),
     kept: (await keptSheets(trx, kitchenId, [params.batchId])).get(params.batchId) ?? null,
     now_ms: clock.now_ms(),
   };

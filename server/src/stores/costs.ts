@@ -4,7 +4,7 @@ import { type CostSheet, batchCost } from '@cocotte/core/stores';
 import { selectEvents } from '../batches/queries.ts';
 import type { Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
-import { type AnyCall, contextOf } from './cost-context.ts';
+import { type AnyCall, contextOf, freeLots } from './cost-context.ts';
 import { keptSheets } from './kept-sheets.ts';
 
 /** What a batch cost, with what other batches say that bears on it. */
@@ -31,6 +31,7 @@ async function sheetNow(call: AnyCall, batchId: string, state: BatchState): Prom
     batchId,
     state.started?.madeOn ?? '',
     state.minutes.map(m => m.by.personId),
+    freeLots(state),
   );
   return batchCost(state, context) as CostSheet;
 }

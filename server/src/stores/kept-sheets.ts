@@ -2,7 +2,7 @@ import { type BatchState, type SequencedEvent, fold } from '@cocotte/core/batche
 import { type CostSheet, type Sharing, batchCost } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import * as batchQueries from '../batches/queries.ts';
-import { contextOf } from './cost-context.ts';
+import { contextOf, freeLots } from './cost-context.ts';
 
 /** Sheets that were stored when their batches were released, by batch: they change no more. */
 export async function keptSheets(
@@ -40,7 +40,10 @@ export async function keepSheet(
     batchId,
     state.started.madeOn,
     state.minutes.map(m => m.by.personId),
+    freeLots(state),
   );
+  // A price that is to come would never come into a sheet that is stored.
+  if (Object.values(context.laterPrices).includes(null)) return;
   const sheet = batchCost(state, context, sharing) as CostSheet;
   await trx('cost_sheets')
     .insert({

@@ -174,10 +174,24 @@ export async function selectLastCosts(trx: Trx, kitchenId: string): Promise<Map<
   const { rows } = await trx.raw<{ rows: { item_id: string; unit_cost: string }[] }>(
     `select i.item_id, l.unit_cost from items i cross join lateral (
        select unit_cost from lots where kitchen_id = i.kitchen_id and item_id = i.item_id
+         and coalesce(facts->>'value', '') <> 'price to come'
        order by received_on desc, lot_id desc limit 1) l where i.kitchen_id = ?`,
     [kitchenId],
   );
   return new Map(rows.map(r => [r.item_id, trimmed(r.unit_cost)]));
+}
+
+/** What items are called, by their ids. */
+export async function itemNames(
+  trx: Trx,
+  kitchenId: string,
+  itemIds: readonly string[],
+): Promise<Map<string, string>> {
+  const rows: { item_id: string; name: string }[] = await trx('items')
+    .where({ kitchen_id: kitchenId })
+    .whereIn('item_id', [...new Set(itemIds)])
+    .select('item_id', trx.raw("body->>'name' as name"));
+  return new Map(rows.map(r => [r.item_id, r.name]));
 }
 
 /** A lot that is to be added. */

@@ -139,7 +139,7 @@ async function put(
     fresh.push(s);
   }
   await lockItems(trx, kitchenId);
-  const { zone } = await readKitchen(call);
+  const kitchen = await readKitchen(call);
   let lots = 0;
   try {
     for (let at = 0; at < fresh.length; at += AT_ONCE) {
@@ -156,7 +156,8 @@ async function put(
         ...staged,
         fingerprint: some[i]?.fingerprint ?? '',
       }));
-      lots += await shelve(call, landed, zone);
+      const kept = await shelve(call, landed, kitchen);
+      lots += kept.reduce((n, r) => n + r.receipt.lines.length, 0);
     }
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION) throw error;

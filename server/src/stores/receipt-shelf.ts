@@ -1,7 +1,9 @@
 import { type LandedLine, type Receipt, typedFacts } from '@cocotte/core/stores';
+import type { Kitchen } from '@cocotte/core/kitchen';
 import type { Call } from '../house/mount.ts';
 import { derivedId, move, movement } from './ledger.ts';
-import { type NewLot, insertLots } from './queries.ts';
+import { nameLots } from './lot-names.ts';
+import { type NewLot, insertLots, itemNames } from './queries.ts';
 import { arrivalOf } from './service.ts';
 
 /** A receipt that was landed: what its lines cost in the end, and by what it is known again. */
@@ -33,7 +35,10 @@ const lotsOf = ({ receipt, landed }: Landed): (NewLot & { quantity: string })[] 
       strength_pct: line.strength_pct,
       openedOn: null,
       receiptId: receipt.id,
-      facts: { ...typedFacts(line.facts, 'purchase'), value: 'paid' },
+      facts: {
+        ...typedFacts(line.facts, 'purchase'),
+        value: line.pricedBy === 'later' ? 'price to come' : 'paid',
+      },
       quantity: land.quantity,
     };
   });
@@ -43,8 +48,8 @@ const lotsOf = ({ receipt, landed }: Landed): (NewLot & { quantity: string })[] 
  * line becomes a lot, and its coming in a movement at the beginning of its day, or now where it is of today. The caller
  * holds the items' locks.
  *
- * @param zone  the kitchen's, by which an instant has its day
- * @returns how many lots came
+ * @param kitchen  by whose zone an instant has its day, and whose days name a lot that was given no name
+ * @returns the receipts, each line with the name of its lot
  */
 export async function shelve(
   {
@@ -53,9 +58,32 @@ export async function shelve(
     person,
     clock,
   }: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId' | 'person' | 'clock'>,
-  receipts: readonly Landed[],
-  zone: string,
-): Promise<number> {
+  landed: readonly Landed[],
+  { zone, locale }: Pick<Kitchen, 'zone' | 'locale'>,
+): Promise<Landed[]> {
+  const bare = landed.flatMap(lotsOf);
+  const unnamed = bare.some(l => l.label.trim() === '');
+  const names = unnamed
+    ? await itemNames(
+        trx,
+        kitchenId,
+        bare.map(l => l.itemId),
+      )
+    : new Map<string, string>();
+  const lots = await nameLots(
+    trx,
+    kitchenId,
+    bare.map(l => ({ ...l, name: names.get(l.itemId) ?? '' })),
+    { locale },
+  );
+  const labels = new Map(lots.map(l => [l.id, l.label]));
+  const receipts = landed.map(r => ({
+    ...r,
+    receipt: {
+      ...r.receipt,
+      lines: r.receipt.lines.map(l => ({ ...l, label: labels.get(l.lotId) ?? l.label })),
+    },
+  }));
   const now_ms = clock.now_ms();
   const column = <T>(pick: (r: Landed) => T) => receipts.map(pick) as never;
   await trx.raw(INSERT_RECEIPTS, [
@@ -70,7 +98,6 @@ export async function shelve(
     column(r => r.fingerprint),
     column(r => JSON.stringify({ receipt: r.receipt, landed: r.landed })),
   ]);
-  const lots = receipts.flatMap(lotsOf);
   await insertLots(trx, kitchenId, lots);
   // A file of thousands has few days, and finding an instant by its zone takes its time.
   const arrivals = new Map<string, string>();
@@ -94,5 +121,5 @@ export async function shelve(
     ),
     lots.map(l => arrival(l.receivedOn)),
   );
-  return lots.length;
+  return receipts;
 }

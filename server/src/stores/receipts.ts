@@ -71,16 +71,25 @@ function landed(receipt: Receipt, items: ReadonlyMap<string, Item>, today: strin
   return result.value;
 }
 
+/** Whether a receipt is the one that is there: a lot that was sent without a name was given one. */
+function sameReceipt(there: Receipt, sent: Receipt): boolean {
+  const lines = there.lines.map((l, i) =>
+    sent.lines[i]?.label.trim() === '' ? { ...l, label: sent.lines[i].label } : l,
+  );
+  return canonicalJson({ ...there, lines }) === canonicalJson(sent);
+}
+
 /** Records a receipt: lines become lots. The same receipt twice is found by supplier, day, and number or total. */
 export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>>): Promise<ReceiptView> {
   const { trx, kitchenId, clock } = call;
   const { receipt, again } = call.body;
   const there = await find(call, receipt.id);
   if (there) {
-    if (canonicalJson(there.body.receipt) === canonicalJson(receipt)) return viewFrom(there);
+    if (sameReceipt(there.body.receipt, receipt)) return viewFrom(there);
     throw idTaken('receipt');
   }
-  const { zone } = await readKitchen(call);
+  const kitchen = await readKitchen(call);
+  const { zone } = kitchen;
   const land = landed(receipt, await itemsById(trx, kitchenId), dayOf(clock.now_ms(), zone));
   const fingerprint = receiptFingerprint(receipt, land.total);
   const twin: Row | undefined = await trx('receipts')
@@ -108,7 +117,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
     receipt.lines.map(l => l.itemId),
   );
   const fresh = { receipt, landed: land.lines, total: land.total, fingerprint };
-  await shelve(call, [fresh], zone);
+  const [kept = fresh] = await shelve(call, [fresh], kitchen);
   const row = {
     receipt_id: receipt.id,
     supplier: receipt.supplier,
@@ -116,7 +125,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addReceipt>
     number: receipt.number,
     total: land.total,
   };
-  return viewFrom({ ...row, body: { receipt, landed: land.lines }, taken_back: '' });
+  return viewFrom({ ...row, body: { receipt: kept.receipt, landed: land.lines }, taken_back: '' });
 }
 
 /** A page of receipts, newest first. */

@@ -9,6 +9,7 @@ import * as imports from './receipt-imports.ts';
 import * as receipts from './receipts.ts';
 import * as service from './service.ts';
 import * as stock from './stock.ts';
+import * as takingIn from './taking-in.ts';
 
 const MOVES = { moves: ['stock'] } as const;
 
@@ -22,6 +23,8 @@ export const storeRoutes: Mounted[] = [
   room(contract.listLots, service.lots),
   room(contract.readLot, stock.lotView),
   room(contract.receiveLot, service.receive, MOVES),
+  room(contract.takeIn, takingIn.take, MOVES),
+  room(contract.priceLot, takingIn.price, MOVES),
   room(contract.moveLot, moves.moveOne, MOVES),
   room(contract.openLot, moves.open, MOVES),
   room(contract.mixLots, made.mix, MOVES),

@@ -14,6 +14,7 @@ import type { Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, move, movement } from './ledger.ts';
+import { nameLots } from './lot-names.ts';
 import * as queries from './queries.ts';
 
 type AnyCall = Call<unknown, unknown, unknown>;
@@ -90,7 +91,7 @@ export async function receive(call: Call<unknown, unknown, BodyOf<typeof receive
   const there = await queries.selectLot(trx, kitchenId, lot.id);
   if (there) {
     if (
-      there.lot.label === lot.label &&
+      (lot.label.trim() === '' || there.lot.label === lot.label) &&
       there.lot.itemId === lot.itemId &&
       new Decimal(there.lot.unitCost).eq(lot.unitCost)
     )
@@ -122,7 +123,13 @@ export async function bringIn(
   reason: 'received' | 'made',
 ): Promise<void> {
   const { trx, kitchenId, person } = call;
-  await queries.insertLots(trx, kitchenId, [lot]);
+  const names = lot.label.trim() === '' ? await queries.itemNames(trx, kitchenId, [lot.itemId]) : new Map();
+  const { locale } = await readKitchen(call);
+  await queries.insertLots(
+    trx,
+    kitchenId,
+    await nameLots(trx, kitchenId, [{ ...lot, name: names.get(lot.itemId) ?? '' }], { locale }),
+  );
   await move(
     trx,
     kitchenId,

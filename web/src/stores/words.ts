@@ -41,6 +41,7 @@ export const REASON_WORDS: Record<MovementReason, string> = {
   'worked up': 'Made into another lot',
   made: 'Made',
   'taken back': 'Receipt taken back',
+  priced: 'Its price became known',
 };
 
 /** Units that shops sell in, with their signs. */

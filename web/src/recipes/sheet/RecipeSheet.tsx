@@ -10,19 +10,24 @@ import {
   windowText,
 } from '@cocotte/core/recipes';
 import { processFor, routeToSale } from '@cocotte/core/review';
+import { needsOf, wantedOf } from '@cocotte/core/stores';
 import { processWords } from '@cocotte/core/times';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { v7 } from 'uuid';
 import { faultsOf } from '../../shell/call.ts';
 import { Columns, Stack } from '../../kit/layout.tsx';
 import { Faults, Fractions, Sheet, Soft, Tag, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { Waiting } from '../../kit/Loaded.tsx';
-import { usePlans } from '../../stores/api.ts';
+import { usePlans, useShelf } from '../../stores/api.ts';
+import { TakeInDialog } from '../../stores/planning/TakeInDialog.tsx';
 import { PlannedCostPanel } from '../../stores/costs/PlannedCostPanel.tsx';
 import { PlanDialog } from '../../stores/planning/PlanDialog.tsx';
+import { say } from '../../words/views.ts';
 import { useHistory, useRecipe } from '../api.ts';
+import { useLibrary } from '../library.ts';
 import { HistoryPanel, TastingPanel, VersionPanel } from './Experience.tsx';
 import { Goes } from './Goes.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
@@ -77,6 +82,8 @@ function Opened({
   const [wanted, setWanted] = useState<Wanted>(() => firstWanted(recipe, kitchen));
   const [starting, setStarting] = useState(false);
   const [planning, setPlanning] = useState(false);
+  const [needs, setNeeds] = useState(false);
+  const { data: shelf } = useShelf();
   const [params] = useSearchParams();
   const { data: planned } = usePlans();
   const planId = planned?.plans.find(p => p.id === params.get('plan'))?.id ?? null;
@@ -152,6 +159,11 @@ function Opened({
         {mayCook && (
           <Button component={Link} to={`/recipes/${recipeId}/change`} variant="outlined">
             Change it
+          </Button>
+        )}
+        {mayCook && shelf && (
+          <Button variant="outlined" onClick={() => setNeeds(true)}>
+            {say('takeIn.needs')}
           </Button>
         )}
         {mayCook && (
@@ -237,6 +249,7 @@ function Opened({
           <VersionPanel recipeId={recipeId} variantOf={recipe.variantOf} number={number} kitchen={kitchen} />
         </Stack>
       </Columns>
+      {needs && <NeedsDialog recipe={recipe} plan={plan} onClose={() => setNeeds(false)} />}
       {planning && (
         <PlanDialog
           recipeId={recipeId}
@@ -261,6 +274,18 @@ function Opened({
       )}
     </>
   );
+}
+
+/** What this batch needs and the shelf has not, to be put there at once. */
+function NeedsDialog({ recipe, plan, onClose }: { recipe: Recipe; plan: Plan; onClose: () => void }) {
+  const { data } = useShelf();
+  const library = useLibrary();
+  const [wanted] = useState(() => {
+    const scaled = scaledOrNull(recipe, plan);
+    const asBought = new Map((scaled?.lines ?? []).map(l => [l.lineId, l.asBought_g]));
+    return wantedOf(needsOf(recipe.lines, asBought, plan.jars, data?.shelf ?? []), library.byId, v7);
+  });
+  return <TakeInDialog wanted={wanted} onClose={onClose} />;
 }
 
 function StepList({ recipe, plan, kitchen }: { recipe: Recipe; plan: Plan; kitchen: Kitchen }) {

@@ -2,16 +2,21 @@ import { dropPlan, readShopping } from '@cocotte/contract';
 import { dayText, moneyText } from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { Box, Button, Link as MuiLink } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
+import { type Wanted, wantedLine } from '@cocotte/core/stores';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
+import { v7 } from 'uuid';
 import { call } from '../../shell/call.ts';
 import { Columns } from '../../kit/layout.tsx';
 import { Nothing, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere, useMay } from '../../shell/session.tsx';
-import { usePlans, useStockChanged } from '../api.ts';
+import { useItems, usePlans, useStockChanged } from '../api.ts';
+import { useLibrary } from '../../recipes/library.ts';
+import { say } from '../../words/views.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { BuyLine } from './BuyLine.tsx';
+import { TakeInDialog } from './TakeInDialog.tsx';
 import { keepTicks, readTicks, tickOf } from './shopping-kept.ts';
 
 /** What is planned, and one list of what it lacks; the list stays on the phone. */
@@ -19,6 +24,7 @@ export function ShoppingPage() {
   const { kitchen } = useHere();
   const mayPlan = useMay('cook');
   const changed = useStockChanged();
+  const client = useQueryClient();
   const { data: planned } = usePlans();
   const { data } = useQuery({ queryKey: ['shopping'], queryFn: () => call(readShopping) });
   const [ticked, setTicked] = useState(() => readTicks(kitchen.id));
@@ -31,6 +37,12 @@ export function ShoppingPage() {
   };
   const missing = data?.lines.filter(l => l.missing !== '0') ?? [];
   const enough = data?.lines.filter(l => l.missing === '0') ?? [];
+  const { data: kept } = useItems();
+  const library = useLibrary();
+  const [taking, setTaking] = useState<Wanted[] | null>(null);
+  const bought = missing
+    .filter(l => ticked.includes(tickOf(l)))
+    .map(l => wantedLine(l, kept?.items ?? [], library.byId, v7));
   const cost = missing.reduce((n, l) => n + Number(l.cost ?? 0), 0);
   const unpriced = missing.filter(l => l.cost === null).length;
   return (
@@ -39,11 +51,25 @@ export function ShoppingPage() {
         title="Planned and shopping"
         detail="What the planned batches need, less what is on the shelf."
       >
+        {bought.length > 0 && (
+          <Button variant="contained" onClick={() => setTaking(bought)}>
+            {say('shopping.bought')}
+          </Button>
+        )}
         <Button variant="outlined" onClick={() => window.print()}>
           Print the list
         </Button>
       </ViewHead>
       <StoresNav />
+      {taking && (
+        <TakeInDialog
+          wanted={taking}
+          onClose={() => {
+            setTaking(null);
+            void client.invalidateQueries({ queryKey: ['shopping'] });
+          }}
+        />
+      )}
       <Columns of="1fr 360px">
         <Sheet
           title="To buy"

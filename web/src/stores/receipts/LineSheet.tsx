@@ -7,6 +7,7 @@ import type { At } from '../../kit/form.ts';
 import { Cells, Line } from '../../kit/layout.tsx';
 import { Sheet } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/views.ts';
 import { FactFields } from '../FactFields.tsx';
 import { BUYING_UNIT_WORDS, unitCostText } from '../words.ts';
 import type { ReceiptTexts } from './draft.ts';
@@ -15,6 +16,7 @@ const PRICED: [PricedBy, string][] = [
   ['line', 'for the line'],
   ['package', 'a package'],
   ['unit', 'a unit'],
+  ['later', say('receipt.later')],
 ];
 
 /** One line of a receipt: what came, its price, and what its lot says of itself. */
@@ -23,6 +25,7 @@ export function LineSheet({
   itemId,
   items,
   landed,
+  later,
   at,
   onItem,
   onRemove,
@@ -31,6 +34,8 @@ export function LineSheet({
   itemId: string;
   items: Item[];
   landed: LandedReceipt['lines'][number] | null;
+  /** Its price is still to come. */
+  later: boolean;
   at: (name: keyof ReceiptTexts['lines'][number]) => At;
   /** An item was chosen; `new` for one that is not kept yet. */
   onItem: (itemId: string) => void;
@@ -79,7 +84,7 @@ export function LineSheet({
         <Figure at={at('packages')} label="Packages" />
         <Figure at={at('quantity')} label="Of" />
         <Pick at={at('unit')} label="Unit" of={BUYING_UNIT_WORDS} />
-        <Money at={at('price')} label="Price" />
+        <Money at={at('price')} label="Price" disabled={later} />
         <Pick at={at('pricedBy')} label="The price is" of={PRICED} />
       </Cells>
       <Cells
@@ -89,7 +94,7 @@ export function LineSheet({
         gap={1.5}
         mt={1.5}
       >
-        <Text at={at('label')} label="Lot name" />
+        <Text at={at('label')} label="Lot name" hint={say('receipt.named')} />
         <Day at={at('bestBy')} label="Best by" />
         {item && <FactFields use={item.use} at={at} />}
         {item?.use === 'vinegar' && <Figure at={at('strength_pct')} label="Strength" unit="%" />}

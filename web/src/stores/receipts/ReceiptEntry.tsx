@@ -127,6 +127,7 @@ export function ReceiptEntry() {
               itemId={texts.lines[i]?.itemId ?? ''}
               items={items}
               landed={landed?.lines[i] ?? null}
+              later={texts.lines[i]?.pricedBy === 'later'}
               at={name => at(`lines.${i}.${name}`)}
               onItem={itemId => setItem(i, itemId)}
               onRemove={lines.fields.length > 1 ? () => lines.remove(i) : undefined}

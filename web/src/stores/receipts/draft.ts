@@ -12,6 +12,7 @@ import {
   type readersOf,
   readShape,
   rows,
+  unasked,
   words,
   wordsOrNone,
 } from '../../kit/readers.ts';
@@ -64,7 +65,7 @@ export function receiptShape(read: ReturnType<typeof readersOf>) {
     discount: orElse('0', decimal('The discount')),
     tax: orElse('0', decimal('The tax')),
     delivery: orElse('0', decimal('The delivery')),
-    lines: rows((_line: LineTexts) => ({
+    lines: rows((line: LineTexts) => ({
       ...factReaders,
       itemId: chosen<string>('The item is not chosen.', 'A purchase is of something.', 'Choose the item.'),
       unit: chosen<UnitId>(
@@ -74,9 +75,9 @@ export function receiptShape(read: ReturnType<typeof readersOf>) {
       ),
       packages: orElse('1', decimal('The packages', true, 100_000)),
       quantity: decimal('The quantity', true, 10_000_000),
-      price: decimal('The price'),
+      price: line.pricedBy === 'later' ? unasked('0') : decimal('The price'),
       discount: orElse('0', decimal('The discount')),
-      label: words('The lot name'),
+      label: anyWords,
       supplierLot: anyWords,
       bestBy: wordsOrNone,
       strength_pct: orNone(read.figure({ name: 'The strength', min: 0, max: 30, unit: ' %' })),

@@ -1,11 +1,12 @@
-import { type LotRow, type LotView, type MoveLot, moveLot } from '@cocotte/contract';
+import { type LotRow, type LotView, type MoveLot, moveLot, priceLot } from '@cocotte/contract';
 import { type Fault, dayText, instantText, numberText } from '@cocotte/core/measure';
 import { contentsOf, unitSign } from '@cocotte/core/stores';
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { v7 } from 'uuid';
-import { Figure, Pick, Text } from '../../kit/fields.tsx';
+import { EntryForm } from '../../kit/EntryForm.tsx';
+import { Figure, Money, Pick, Text } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { Columns, Facts, Stack } from '../../kit/layout.tsx';
 import { List } from '../../kit/List.tsx';
@@ -52,6 +53,7 @@ function Opened({ view }: { view: LotView }) {
       <Columns of="1fr 360px">
         <Stack>
           {mayMove && Number(lot.onHand) < 0 && <ShortSheet view={view} />}
+          {mayMove && lot.facts.value === 'price to come' && <PriceSheet lotId={lot.id} />}
           <Sheet title="Movements" aside="never edited, only added">
             <List
               label="Movements"
@@ -99,7 +101,12 @@ function Opened({ view }: { view: LotView }) {
             <Facts
               of={[
                 ['Left', stockText(lot.onHand, item, kitchen)],
-                ['Cost', unitCostText(lot.unitCost, item, kitchen)],
+                [
+                  'Cost',
+                  lot.facts.value === 'price to come'
+                    ? say('lot.noPrice')
+                    : unitCostText(lot.unitCost, item, kitchen),
+                ],
                 ['How it came', SOURCE_WORDS[lot.facts.source]],
                 ['Valued by', lot.facts.value === 'paid' ? 'what was paid' : lot.facts.value],
                 ['From', lot.supplier],
@@ -255,5 +262,24 @@ function MoveSheet({ view: { lot, item }, usedUp }: { view: LotView; usedUp: boo
       </form>
       <Faults faults={form.faults} />
     </Sheet>
+  );
+}
+
+/** What came without a price gets it. */
+function PriceSheet({ lotId }: { lotId: string }) {
+  const changed = useStockChanged();
+  const read = useRead();
+  const form = useTyped({ price: '' }, () => ({
+    price: read.decimal({ name: 'The price', min: 0, max: 1_000_000 }, 9),
+  }));
+  const save = form.submit(async ({ price }) => {
+    await call(priceLot, { params: { lotId }, body: { price } });
+    await changed();
+  });
+  return (
+    <EntryForm form={form} action={say('lot.price.action')} onSubmit={save}>
+      <Soft>{say('lot.price.why')}</Soft>
+      <Money at={form.at('price')} label={say('lot.price')} />
+    </EntryForm>
   );
 }
