@@ -20,7 +20,7 @@ function fromTable(row: string): string {
     .split(/\t|\|/)
     .map(c => c.trim())
     .filter(Boolean);
-  if (cells.length === 0 || cells.every(c => COLUMN.test(c) || /^:?-{2,}:?$/.test(c))) return '';
+  if (cells.every(c => COLUMN.test(c) || /^:?-{2,}:?$/.test(c))) return '';
   const name = cells.findIndex(c => !isMeasure(c));
   if (name <= 0) {
     // The name first: "sugar | 4 | cups".

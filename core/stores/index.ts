@@ -86,6 +86,7 @@ export * from './cost/index.ts';
 export {
   asksOf,
   factsByName,
+  itemNamed,
   itemOf,
   type LotAsk,
   lotName,

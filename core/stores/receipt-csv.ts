@@ -12,6 +12,7 @@ import {
 import { type CsvFault, type CsvField, type CsvTable, CSV_FIELDS } from './csv-table.ts';
 import type { Item, ItemUse } from './items.ts';
 import { CONDITIONS, JUICE_KINDS, type LotFacts, SALT_KINDS, plainFacts } from './lots.ts';
+import { factsByName } from './wanted.ts';
 import { MOST_LINES, type PricedBy, type Receipt, type ReceiptLine } from './receipt.ts';
 
 /** How a supplier's or a spreadsheet's file is read; can be saved. */
@@ -160,7 +161,7 @@ export function toReceipts(
       cell('strength') === '' ? null : Number(decimal('strength', '0', 'The strength').valueOf());
     if (strength !== null && strength > 30)
       fault('strength', 'too-large', 'The strength must be at most 30 %.', 'Read it on the bottle.');
-    const facts = item ? kindFacts(item.use, cell('kind')) : {};
+    const facts = item ? kindFacts(item, cell('kind')) : {};
     if (item && facts === null)
       fault(
         'kind',
@@ -232,9 +233,15 @@ export function toReceipts(
   };
 }
 
-/** What a lot must say of itself: the kind of salt, bottled or fresh juice, the condition of produce. */
-function kindFacts(use: ItemUse, text: string): Partial<LotFacts> | null {
-  const word = text.toLowerCase();
+/** What a lot must say of itself: the kind of salt, bottled or fresh juice, the condition of produce; what the item's name says stands where the file says nothing. */
+function kindFacts(item: Item, text: string): Partial<LotFacts> | null {
+  const { use } = item;
+  const byName = factsByName(item);
+  const word = (
+    text ||
+    (use === 'salt' ? byName.salt : use === 'citrus juice' ? byName.juice : null) ||
+    ''
+  ).toLowerCase();
   const one = <T extends string>(words: readonly T[]) => words.find(w => w === word);
   if (use === 'salt') return one(SALT_KINDS) ? { salt: one(SALT_KINDS) as LotFacts['salt'] } : null;
   if (use === 'citrus juice')

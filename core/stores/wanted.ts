@@ -1,5 +1,5 @@
-import { densityOf, type Ingredient } from '../ingredients/index.ts';
-import { jarSize } from '../jars/index.ts';
+import { densityOf, type Ingredient, type NameIndex } from '../ingredients/index.ts';
+import { JAR_SIZES, jarSize } from '../jars/index.ts';
 import { Decimal, type Day, dayText, type Figures } from '../measure/index.ts';
 import { type Item, itemUseOf, upgradeItem } from './items.ts';
 import { type LotFacts, plainFacts } from './lots.ts';
@@ -27,6 +27,31 @@ export function itemOf(id: string, name: string, known: Ingredient | null): Item
     subIngredients: known?.subIngredients ?? '',
     allergens: known?.allergens ?? [],
   };
+}
+
+/**
+ * An item as a name alone says it: jars of a size, lids, an ingredient of the library, or something that is counted in grams.
+ * Two things that a name may be are none of them.
+ */
+export function itemNamed(id: string, name: string, index: NameIndex): Item {
+  const size = JAR_SIZES.toReversed().find(s =>
+    new RegExp(`\\b${s.name}s?\\b`, 'i').test(name.replaceAll(' ', '-')),
+  );
+  const jars = /\b(?:jars?|bottles?)\b/i.test(name);
+  const kind = /\blids?\b/i.test(name)
+    ? 'lid'
+    : /\bbands?\b/i.test(name)
+      ? 'band'
+      : jars && size
+        ? 'jar'
+        : null;
+  if (kind)
+    return {
+      ...upgradeItem({ id, kind, name: name.slice(0, 80), unit: 'each' }),
+      jarSize: kind === 'jar' ? (size?.id ?? null) : null,
+    };
+  const found = index.find(name);
+  return itemOf(id, name.slice(0, 80), found?.exact ? found.ingredient : null);
 }
 
 /** Something a batch needs that the shelf has not enough of: its item, to be made or there already, and how much is lacking. */

@@ -1,10 +1,11 @@
 import { drawLots } from '@cocotte/contract';
-import { Decimal, dayOf, moneyText, numberText } from '@cocotte/core/measure';
-import { type ShelfItem, unitSign } from '@cocotte/core/stores';
+import { Decimal, dayOf, type Habits, moneyText, numberText } from '@cocotte/core/measure';
+import { type Need, type ShelfItem, unitSign, type Wanted, wantedOf } from '@cocotte/core/stores';
 import { Box, Button } from '@mui/material';
 import { type ReactNode, useState, useSyncExternalStore } from 'react';
+import { v7 } from 'uuid';
 import { Figure, Pick } from '../kit/fields.tsx';
-import { useTyped } from '../kit/form.ts';
+import { useRows, useTyped } from '../kit/form.ts';
 import { Line, Stack } from '../kit/layout.tsx';
 import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
@@ -14,10 +15,12 @@ import { records } from '../device/index.ts';
 import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
+import { useLibrary } from '../recipes/library.ts';
+import { TakeInDialog } from '../stores/planning/TakeInDialog.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { Drawn } from './Drawn.tsx';
-import { batchNeeds, drawingOf, needText } from './draws.ts';
+import { batchNeeds, drawingOf, needBy, needText, othersFor } from './draws.ts';
 import type { When } from './when.ts';
 import { quantityText, stockText } from '../stores/words.ts';
 import { say } from '../words/views.ts';
@@ -40,7 +43,11 @@ export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         <Stack>
           {/* After a draw the rest is proposed anew. */}
           <Needs
-            key={[...batch.state.draws.map(d => d.drawId), ...batch.state.used.map(u => u.by.eventId)].join()}
+            key={[
+              ...batch.state.draws.map(d => d.drawId),
+              ...batch.state.used.map(u => u.by.eventId),
+              ...batchNeeds(batch.state, view.shelf).map(n => n.shelf?.item.id ?? ''),
+            ].join()}
             batch={batch}
             when={when}
             view={view}
@@ -77,13 +84,21 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
         : l.kind === need.kind && (need.size === null || l.jarSize === need.size),
     ),
   }));
-  const draws = (i: number, text: string, lotId: string) => {
-    const need = needs[i]?.need;
+  const others = needs.map(({ need }) => othersFor(need, view.shelf, use, kitchen));
+  /** The need as the lot serves it that was chosen: of its own item, or of another one that may. */
+  const servedBy = (of: number, lotId: string): Need | undefined => {
+    const need = needs[of]?.need;
+    const other = others[of]?.find(s => s.lots.some(l => l.id === lotId));
+    return need && other ? needBy(need, other) : need;
+  };
+  const draws = (of: number, text: string, lotId: string) => {
+    const need = servedBy(of, lotId);
     return need?.shelf && text.trim() !== '' ? drawingOf(need, text, kitchen, use, lotId, away) : null;
   };
   const form = useTyped(
     {
-      needs: needs.map(({ need, done }) => ({
+      needs: needs.map(({ need, done }, of) => ({
+        of,
         // What was drawn already is not proposed again; a further draw is typed by hand.
         quantity:
           done.length > 0 || used.has(need.line?.id ?? '') || need.shelf?.lots.some(l => used.has(l.id))
@@ -93,21 +108,45 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
       })),
     },
     () => ({
-      needs: rowsOf(({ lotId }: { lotId: string }, i) => ({
-        quantity: (text: string) => draws(i, text, lotId) ?? { ok: true as const, value: null },
+      needs: rowsOf(({ of, lotId }: { of: number; lotId: string }) => ({
+        quantity: (text: string) => draws(of, text, lotId) ?? { ok: true as const, value: null },
       })),
     }),
   );
   const typed = form.typed('needs');
-  const rows = needs.map((row, i) => {
-    const { quantity = '', lotId = '' } = typed[i] ?? {};
-    return { ...row, i, lotId, drawing: draws(i, quantity, lotId) };
+  const parts = useRows(form.form.control, 'needs');
+  const rows = typed.flatMap(({ of, quantity, lotId }, i) => {
+    const row = needs[of];
+    const need = servedBy(of, lotId);
+    return row && need ? [{ ...row, need, of, i, lotId, drawing: draws(of, quantity, lotId) }] : [];
   });
+  const rowAt = (i: number) => rows.find(r => r.i === i);
+  const addPart = (of: number) => {
+    // The part stands below what it is a part of.
+    const last = typed.findLastIndex(t => t.of === of);
+    const free = [...(needs[of]?.need.shelf?.lots ?? []), ...(others[of] ?? []).flatMap(s => s.lots)].find(
+      l =>
+        !typed.some(t => t.of === of && t.lotId === l.id) &&
+        (typed[last]?.lotId !== '' || l.itemId !== needs[of]?.need.shelf?.item.id),
+    );
+    parts.insert(last + 1, { of, quantity: '', lotId: free?.id ?? '' });
+  };
+  /** Another item serves it: what was proposed is proposed in its unit. */
+  const choose = (i: number, of: number, lotId: string) => {
+    const now = typed[i];
+    const before = now && servedBy(of, now.lotId);
+    const after = servedBy(of, lotId);
+    if (now && before && after && now.quantity === needText(before, kitchen.locale))
+      form.set(`needs.${i}.quantity`, needText(after, kitchen.locale));
+  };
+  const library = useLibrary();
+  const [taking, setTaking] = useState<Wanted[] | null>(null);
+  const lacking = needs.filter(n => n.done.length === 0 && !n.need.shelf && n.need.kind !== 'band').length;
   const draw = form.submit(async v => {
     const wanted = v.needs.flatMap(({ quantity }, i) =>
       (quantity?.lots ?? []).map(l => ({
         i,
-        lot: { lotId: l.lotId, lineId: needs[i]?.need.line?.id ?? null, quantity: l.quantity },
+        lot: { lotId: l.lotId, lineId: rowAt(i)?.need.line?.id ?? null, quantity: l.quantity },
       })),
     );
     if (wanted.length === 0) return [];
@@ -117,7 +156,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
         {
           ...lot,
           quantity: Number(lot.quantity),
-          unit: needs[i]?.need.shelf?.item.unit ?? 'each',
+          unit: rowAt(i)?.need.shelf?.item.unit ?? 'each',
         },
       ]);
       await batch.enter(facts, when);
@@ -147,7 +186,7 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
         <List
           label="What the batch needs"
           rows={rows}
-          keyOf={r => r.need.key}
+          keyOf={r => `${r.need.key} ${r.i}`}
           rowSx={() => stacked}
           headFrom="sm"
           columns={[
@@ -159,6 +198,21 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
                   {r.need.title}
                   {r.need.shelf && r.need.line && r.need.shelf.item.name !== r.need.title && (
                     <Small>out of {r.need.shelf.item.name}</Small>
+                  )}
+                  {typed.findIndex(t => t.of === r.of) === r.i ? (
+                    (others[r.of]?.length ?? 0) + (r.need.shelf?.lots.length ?? 0) > 1 && (
+                      <Box>
+                        <Button size="small" onClick={() => addPart(r.of)}>
+                          {say('draw.also', { name: r.need.title })}
+                        </Button>
+                      </Box>
+                    )
+                  ) : (
+                    <Box>
+                      <Button size="small" onClick={() => parts.remove(r.i)}>
+                        {say('draw.notAlso')}
+                      </Button>
+                    </Box>
                   )}
                   {r.done.length > 0 && (
                     <Small>
@@ -187,21 +241,22 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
             {
               head: 'Out of',
               cell: r =>
-                r.need.shelf ? (
+                r.need.shelf || (others[r.of]?.length ?? 0) > 0 ? (
                   <>
                     <Pick
                       at={form.at(`needs.${r.i}.lotId`)}
                       label={`Lot of ${r.need.title}`}
                       hiddenLabel
+                      onPick={lotId => choose(r.i, r.of, lotId)}
                       of={[
-                        ['', autoWords(r)],
-                        ...r.need.shelf.lots.map(
-                          lot =>
-                            [
-                              lot.id,
-                              `only lot ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${r.need.shelf ? stockText(lot.onHand, r.need.shelf.item, kitchen) : lot.onHand} left)`,
-                            ] as const,
-                        ),
+                        [
+                          '',
+                          needs[r.of]?.need.shelf
+                            ? autoWords({ ...r, need: needs[r.of]!.need })
+                            : say('draw.none'),
+                        ],
+                        ...lotsToChoose(needs[r.of]?.need.shelf, 'only lot', kitchen),
+                        ...(others[r.of] ?? []).flatMap(s => lotsToChoose(s, s.item.name, kitchen)),
                       ]}
                     />
                     {r.drawing?.ok && !r.lotId && r.drawing.value.skipped.length > 0 && (
@@ -222,6 +277,18 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
             {say('used.what')}
           </Box>
         )}
+        {lacking > 0 && !away && (
+          <Line mt={2}>
+            <Box sx={{ flex: '1 1 260px' }}>{say('draw.lacking', { n: lacking })}</Box>
+            <Button
+              variant="outlined"
+              onClick={() => setTaking(wantedOf(batchNeeds(batch.state, view.shelf), library.byId, v7))}
+            >
+              {say('draw.takeIn')}
+            </Button>
+          </Line>
+        )}
+        {taking && <TakeInDialog wanted={taking} onClose={() => setTaking(null)} />}
         <Line mt={2} sx={{ justifyContent: 'space-between' }}>
           <Soft>{cost.isZero() ? 'Nothing is drawn yet.' : `Drawn so far: ${moneyText(cost, kitchen)}`}</Soft>
           <Button
@@ -258,6 +325,16 @@ function Used({ batch, view }: { batch: OpenBatch; view: { shelf: ShelfItem[] } 
     </Sheet>
   );
 }
+
+/** Lots of one item, as they are chosen from. */
+const lotsToChoose = (shelf: ShelfItem | undefined, words: string, kitchen: Habits) =>
+  (shelf?.lots ?? []).map(
+    lot =>
+      [
+        lot.id,
+        `${words} ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${shelf ? stockText(lot.onHand, shelf.item, kitchen) : lot.onHand} left)`,
+      ] as const,
+  );
 
 function Small({ children }: { children: ReactNode }) {
   return <Soft sx={{ display: 'block', fontWeight: 400, fontSize: '0.92rem' }}>{children}</Soft>;

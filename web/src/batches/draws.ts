@@ -10,6 +10,7 @@ import {
 import { scaleRecipe } from '@cocotte/core/recipes';
 import {
   type DrawUse,
+  type Item,
   type Need,
   type ShelfItem,
   needsOf,
@@ -17,11 +18,13 @@ import {
   shelfOfKind,
   unfitFault,
 } from '@cocotte/core/stores';
+import { libraryOf } from '@cocotte/core/ingredients';
 import type { BatchState, Note } from '@cocotte/core/batches';
 import { quantityText } from '../stores/words.ts';
 import { misread } from '../words/views.ts';
 
 const MASS_PLACES = 1;
+const shipped = new Map(libraryOf([]).map(i => [i.id, i]));
 
 /** What a batch takes from the shelf, and gas by weight where it is burned. */
 export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need[] {
@@ -50,6 +53,41 @@ export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need
         },
       ]
     : needs;
+}
+
+/**
+ * What may serve a line of a recipe beside its own item: every ingredient on the shelf with something left that nothing
+ * speaks against. Fresh, frozen, from a can or a jar, they stand side by side.
+ */
+export function othersFor(
+  need: Need,
+  shelf: readonly ShelfItem[],
+  use: Omit<DrawUse, 'figures'>,
+  kitchen: Habits,
+): ShelfItem[] {
+  if (!need.line)
+    return shelf.filter(s => s.item.kind === need.kind && s !== need.shelf && s.lots.length > 0);
+  return shelf.flatMap(s => {
+    if (s.item.kind !== 'ingredient' || s === need.shelf || !mayServe(s.item, need)) return [];
+    const lots = s.lots.filter(
+      lot => unfitFault(s.item, lot, { ...use, line: need.line, figures: kitchen }) === null,
+    );
+    return lots.length > 0 ? [{ ...s, lots }] : [];
+  });
+}
+
+/** Sugar is no fruit: what is drawn for a line has its role, by the library; what the library does not know may be anything. */
+function mayServe(item: Item, need: Need): boolean {
+  const known = shipped.get(item.ingredientId ?? '');
+  if (!known || !need.line) return true;
+  const produce = (role: string) => role === 'fruit' || role === 'low-acid produce';
+  return known.role === need.line.role || (produce(known.role) && produce(need.line.role));
+}
+
+/** A need as it would be served by another item: its quantity in that item's unit. */
+export function needBy(need: Need, other: ShelfItem): Need {
+  const grams = need.quantity * (need.shelf?.item.unit_g ?? 1);
+  return { ...need, shelf: other, quantity: need.line ? grams / (other.item.unit_g ?? 1) : need.quantity };
 }
 
 /** A need as it would be typed here, in the item's unit. */

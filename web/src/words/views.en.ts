@@ -78,6 +78,12 @@ export const viewsEn = {
   'begin.title': 'A new recipe',
   'begin.tryThese': 'Such as strawberry jam, dilly beans, crushed tomatoes, peach pie filling',
   'entry.left': 'Still to be read off the publication',
+  'draw.also': 'and out of another lot of {name}',
+  'draw.lacking':
+    '{n, plural, one {One thing is} other {# things are}} not on the shelf. If it is in the kitchen, put it there now.',
+  'draw.none': 'nothing of its own on the shelf',
+  'draw.notAlso': 'not out of this one',
+  'draw.takeIn': 'As bought today, price later',
   'ended.ask': 'How did it end?',
   'ended.ask.part': 'How did it end, for the {part}?',
   'ended.by': 'How it ended',
@@ -265,6 +271,9 @@ export const viewsEn = {
   'takeIn.title': 'What is not on the shelf yet',
   'takeIn.why':
     'As bought today. It counts as without a price until it has one; what is new here is made with what the library knows of it.',
+  'import.makeAll': 'Make {n, plural, one {this item} other {all # items}}',
+  'import.makeWhy':
+    'Each with the kind, unit and facts the library has of its name; the rest can be filled in later.',
   'lot.noPrice': 'without a price',
   'lot.price': 'What it cost, all of it',
   'lot.price.action': 'Enter its price',

@@ -1,6 +1,13 @@
-import { finishReceiptImport, putMapping, receiptImportPart, removeMapping } from '@cocotte/contract';
+import {
+  finishReceiptImport,
+  listItems,
+  putMapping,
+  receiptImportPart,
+  removeMapping,
+  takeIn,
+} from '@cocotte/contract';
 import { type Fault, dayOf, numberText, byName } from '@cocotte/core/measure';
-import { type CsvMapping, type CsvReceipts, emptyMapping } from '@cocotte/core/stores';
+import { type CsvMapping, type CsvReceipts, emptyMapping, type Item, itemNamed } from '@cocotte/core/stores';
 import { Box, Button, LinearProgress } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import * as comlink from 'comlink';
@@ -11,6 +18,8 @@ import { kitchenNow } from '../../shell/clock.ts';
 import { Line, Stack } from '../../kit/layout.tsx';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
+import { useLibrary } from '../../recipes/library.ts';
+import { say } from '../../words/views.ts';
 import { useItems, useMappings, useStockChanged } from '../api.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { lineWords, partsOf } from './import-parts.ts';
@@ -20,6 +29,9 @@ import { LinesNotTaken } from './LinesNotTaken.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';
 
 const DELIMITERS = byName<string>({ ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' });
+
+/** Items that one request makes. */
+const MAKE_AT_ONCE = 100;
 
 interface Outcome {
   receipts: number;
@@ -32,6 +44,7 @@ export function ImportPage() {
   const { kitchen } = useHere();
   const { data } = useItems();
   const { data: saved } = useMappings();
+  const library = useLibrary();
   const client = useQueryClient();
   const changed = useStockChanged();
   const worker = useRef<{ api: comlink.Remote<ReceiptReader>; end: () => void } | null>(null);
@@ -68,14 +81,14 @@ export function ImportPage() {
     setMapping(m => ({ ...m, ...part }));
     setReading(null);
   };
-  const read = async (next = mapping) => {
+  const read = async (next = mapping, items = data?.items ?? []) => {
     setFaults([]);
     setOutcome(null);
     setProgress({ words: 'Reading lines', share: 0 });
     const today = dayOf(kitchenNow(), kitchen.zone);
     const result = await api().read(
       next,
-      data?.items ?? [],
+      items,
       today,
       comlink.proxy((done: number, of: number) =>
         // The last word of the worker may come after its answer: then there is nothing to wait for.
@@ -84,6 +97,32 @@ export function ImportPage() {
     );
     setReading(result);
     setProgress(null);
+  };
+  /** Makes an item of every name that stands for none, with what the library knows of it, and reads the lines again. */
+  const makeAll = async (names: readonly string[]) => {
+    setFaults([]);
+    const open = names.filter(name => !mapping.names[name.toLowerCase()]);
+    try {
+      const made: Item[] = [];
+      for (let at = 0; at < open.length; at += MAKE_AT_ONCE) {
+        const some = open.slice(at, at + MAKE_AT_ONCE);
+        const items = some.map(name => itemNamed(v7(), name, library.index));
+        made.push(...(await call(takeIn, { body: { items, lots: [] } })).items);
+      }
+      const next = {
+        ...mapping,
+        names: {
+          ...mapping.names,
+          ...byName(open.map((name, i) => [name.toLowerCase(), made[i]?.id ?? ''])),
+        },
+      };
+      setMapping(next);
+      await changed();
+      const { items } = await client.fetchQuery({ queryKey: ['items'], queryFn: () => call(listItems) });
+      await read(next, items);
+    } catch (error) {
+      setFaults(faultsOf(error));
+    }
   };
   const take = async () => {
     if (!reading) return;
@@ -212,9 +251,17 @@ export function ImportPage() {
                 />
               ))}
             </Box>
-            <Button variant="outlined" sx={{ mt: 1.5 }} onClick={() => void read(mapping)}>
-              Read the lines again
-            </Button>
+            <Line mt={1.5}>
+              <Button variant="outlined" onClick={() => void read(mapping)}>
+                Read the lines again
+              </Button>
+              <Button variant="contained" onClick={() => void makeAll(reading.unknownNames)}>
+                {say('import.makeAll', {
+                  n: reading.unknownNames.filter(name => !mapping.names[name.toLowerCase()]).length,
+                })}
+              </Button>
+              <Soft>{say('import.makeWhy')}</Soft>
+            </Line>
           </Sheet>
         )}
         {reading && !outcome && (
