@@ -41,6 +41,15 @@ export async function cloneDatabase(): Promise<{ appUrl: string; ownerUrl: strin
   return { appUrl: at(inject('appUrl')), ownerUrl: at(inject('ownerUrl')), name };
 }
 
+/** How a kitchen of the tests reads figures. */
+export const PLAIN_HABITS = {
+  locale: 'en-US',
+  currency: 'USD',
+  temperature: 'F',
+  altitude: 'ft',
+  measures: 'US',
+} as const;
+
 /** The real server on a database of its own, with a clock the test moves. */
 export class TestServer {
   now_ms = Date.parse('2026-11-24T16:00:00Z');
@@ -120,6 +129,7 @@ export class TestServer {
         kitchen,
         zone: 'America/Denver',
         altitude_m: 716.28,
+        habits: PLAIN_HABITS,
       },
     });
     return client;

@@ -1,4 +1,5 @@
 import { ROLES, type Role } from '@cocotte/core/kitchen';
+import type { Habits } from '@cocotte/core/measure';
 import { endpoint } from '../endpoint.ts';
 import { settings, zone } from './kitchen.ts';
 import {
@@ -142,6 +143,8 @@ export interface FirstAccount {
   kitchen: string;
   zone: string;
   altitude_m: number;
+  /** How it reads figures: as the browser says, and as was chosen. */
+  habits: Omit<Habits, 'zone'>;
 }
 /** Make the first account and its kitchen; refused once there is one. */
 export const makeFirstAccount = endpoint({
@@ -157,6 +160,13 @@ export const makeFirstAccount = endpoint({
     kitchen: settings.name,
     zone,
     altitude_m: settings.altitude_m,
+    habits: shape<FirstAccount['habits']>({
+      locale: settings.locale,
+      currency: settings.currency,
+      temperature: settings.temperature,
+      altitude: settings.altitude,
+      measures: settings.measures,
+    }),
   }),
   reply: sessionView,
 });

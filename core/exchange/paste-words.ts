@@ -95,7 +95,9 @@ export function rangesOf(text: string): Span[] {
   const overnight = /\bover ?night\b/i.exec(text);
   if (overnight && !out.some(s => s.to_min >= 240))
     out.push({ at: overnight.index, from_min: 480, to_min: 720, how: 'overnight', words: overnight[0] });
-  return out.sort((a, b) => a.at - b.at).map(({ at: _, ...span }) => span);
+  return out
+    .sort((a, b) => a.at - b.at)
+    .map(({ from_min, to_min, how, words }) => ({ from_min, to_min, how, words }));
 }
 
 /** What a sentence says something is done until, as one looks for it; null where it says nothing of it. */

@@ -31,3 +31,12 @@ export {
   PICTURE_SIDE_PX,
   placeSubject,
 } from './papers.ts';
+export { USUAL_THINGS, type UsualThing } from './data/equipment.ts';
+export {
+  FIRST_STEPS,
+  type FirstStep,
+  findHeights,
+  firstSteps,
+  type There,
+  withUsual,
+} from './first-steps.ts';

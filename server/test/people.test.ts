@@ -19,7 +19,7 @@ import { addMembership, insertAccount, setPassword } from '../src/kitchen/outsid
 import { DEMO_SIGN_IN } from '../src/kitchen/demo-sign-in.ts';
 import { addKitchen, newKitchenSettings } from '../src/kitchen/service.ts';
 import { hashPassword } from '../src/kitchen/sessions.ts';
-import { Client, TestServer, problemOf } from '../../testing/test-server.ts';
+import { Client, TestServer, problemOf, PLAIN_HABITS } from '../../testing/test-server.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -46,6 +46,7 @@ describe('accounts', () => {
             kitchen: 'K',
             zone: 'UTC',
             altitude_m: 0,
+            habits: PLAIN_HABITS,
           },
         })
       ).status,
@@ -61,6 +62,7 @@ describe('accounts', () => {
       kitchen: 'K',
       zone: 'UTC',
       altitude_m: 0,
+      habits: PLAIN_HABITS,
     });
     const answers = await Promise.all(
       [1, 2, 3].map(i => new Client(fresh).try(makeFirstAccount, { body: body(`p${i}@test.example`) })),

@@ -22,6 +22,7 @@ export interface Place {
 export function newKitchenSettings(
   name: string,
   place: Place | null,
+  habits: Partial<FirstAccount['habits']> = {},
 ): KitchenSettings & Pick<Kitchen, 'placed' | 'demo'> {
   return {
     name,
@@ -33,6 +34,7 @@ export function newKitchenSettings(
     temperature: 'F',
     altitude: 'ft',
     measures: 'US',
+    ...habits,
     hourlyRate: '0',
     makerName: '',
     makerAddress: '',
@@ -50,6 +52,7 @@ export async function makeFirstAccount(
 ): Promise<SessionView> {
   const { database, clock, body } = call;
   checkZone(body.zone);
+  checkHabits(body.habits, 'habits.');
   const password_hash = await hashPassword(body.password);
   const email = body.email.toLowerCase();
   const made = await database.outside(async trx => {
@@ -59,7 +62,7 @@ export async function makeFirstAccount(
     await outside.insertAccount(trx, account, clock.now_ms());
     const kitchenId = await addKitchen(
       trx,
-      newKitchenSettings(body.kitchen, { zone: body.zone, altitude_m: body.altitude_m }),
+      newKitchenSettings(body.kitchen, { zone: body.zone, altitude_m: body.altitude_m }, body.habits),
       clock.now_ms(),
     );
     await outside.addMembership(trx, account.id, kitchenId, 'owner', true);
@@ -136,17 +139,7 @@ export async function changeKitchen(
 ): Promise<Kitchen> {
   const { version, ...settings } = call.body;
   checkZone(settings.zone);
-  try {
-    new Intl.NumberFormat(settings.locale);
-  } catch {
-    throw problem(422, {
-      code: 'unknown-locale',
-      what: `"${settings.locale}" is not a locale.`,
-      why: 'Numbers and dates are written by it.',
-      next: 'Use one like en-US or de-DE.',
-      path: 'locale',
-    });
-  }
+  checkHabits(settings);
   const before = await readKitchen(call);
   checkPlace(settings.jurisdiction, before, dayOf(call.clock.now_ms(), settings.zone));
   // Whoever saves the settings has entered where the kitchen stands.
@@ -173,6 +166,29 @@ export async function changeKitchen(
     );
   }
   return readKitchen(call);
+}
+
+/** @throws HttpProblem for a locale or a currency that the platform does not know */
+function checkHabits({ locale, currency }: Pick<KitchenSettings, 'locale' | 'currency'>, at = ''): void {
+  try {
+    new Intl.NumberFormat(locale);
+  } catch {
+    throw problem(422, {
+      code: 'unknown-locale',
+      what: `"${locale}" is not a locale.`,
+      why: 'Numbers and dates are written by it.',
+      next: 'Use one like en-US or de-DE.',
+      path: `${at}locale`,
+    });
+  }
+  if (!Intl.supportedValuesOf('currency').includes(currency))
+    throw problem(422, {
+      code: 'unknown-currency',
+      what: `"${currency}" is no currency.`,
+      why: 'Prices and costs are written in it.',
+      next: 'Use three capital letters, such as USD, EUR or JPY.',
+      path: `${at}currency`,
+    });
 }
 
 /** @throws HttpProblem when there is no such zone */

@@ -3,7 +3,7 @@ import type { Due } from '@cocotte/core/checks';
 import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
 import { clockText, countdownText, dayOf, dayText, instantText } from '@cocotte/core/measure';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
-import type { ReactNode } from 'react';
+import { lazy, type ReactNode, Suspense } from 'react';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
 import { Columns } from '../kit/layout.tsx';
@@ -13,6 +13,9 @@ import { useHere } from '../shell/session.tsx';
 import { FormCounts } from '../kit/FormCounts.tsx';
 import { say } from '../words/index.ts';
 import { useBatches } from './api.ts';
+
+/** It is read once, on the first evenings: nobody else waits for it. */
+const Guide = lazy(() => import('./Guide.tsx'));
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
 const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> =
@@ -121,6 +124,9 @@ export function TodayPage() {
           ))}
           {data && running.length === 0 && <Nothing>The stove is off.</Nothing>}
         </Sheet>
+        <Suspense>
+          <Guide />
+        </Suspense>
         <ShelfSheet />
       </Columns>
       {data?.more && (

@@ -5,11 +5,20 @@ import {
   readInvitation,
   signIn,
 } from '@cocotte/contract';
-import { type Fault, metresFromFeet, readNumber } from '@cocotte/core/measure';
+import { findHeights } from '@cocotte/core/kitchen';
+import {
+  type Fault,
+  fieldText,
+  type Habits,
+  metresFromFeet,
+  type Reading,
+  readNumber,
+} from '@cocotte/core/measure';
 import { Box, Button, Paper, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, type ReactNode, useState } from 'react';
-import { Figure, Text } from '../kit/fields.tsx';
+import { FreeText } from '../kit/controls.tsx';
+import { Figure, OneOf, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Cells, Stack } from '../kit/layout.tsx';
 import { Mark } from '../kit/Mark.tsx';
@@ -17,6 +26,7 @@ import { Faults } from '../kit/parts.tsx';
 import { anyWords, words } from '../kit/readers.ts';
 import { call, faultsOf } from '../shell/call.ts';
 import { useTakeSession } from '../shell/session.tsx';
+import { say } from '../words/views.ts';
 
 /** Everything outside a kitchen: signing in, the first account, a link to join. */
 export function Door({ session }: { session: SessionView }) {
@@ -138,27 +148,78 @@ function DemoDoor({ demo }: { demo: { email: string; password: string } }) {
   );
 }
 
+const LOCALE = navigator.language || 'en-US';
+/** Feet, pounds and Fahrenheit are at home where the browser says so. */
+const inUS = () => /-(?:US|LR|MM)$/i.test(LOCALE);
+/** Money of a region; elsewhere it is chosen under the settings. */
+const MONEY: ReadonlyMap<string, string> = new Map([
+  ['CA', 'CAD'],
+  ['GB', 'GBP'],
+  ['AU', 'AUD'],
+  ['NZ', 'NZD'],
+  ['JP', 'JPY'],
+  ['CH', 'CHF'],
+  ['SE', 'SEK'],
+  ['NO', 'NOK'],
+  ['DK', 'DKK'],
+  ['PL', 'PLN'],
+  ['IN', 'INR'],
+  ['MX', 'MXN'],
+  ['ZA', 'ZAR'],
+  ...[
+    'DE',
+    'AT',
+    'FR',
+    'IT',
+    'ES',
+    'NL',
+    'BE',
+    'IE',
+    'FI',
+    'PT',
+    'GR',
+    'SI',
+    'SK',
+    'EE',
+    'LV',
+    'LT',
+    'HR',
+    'LU',
+  ].map(r => [r, 'EUR'] as const),
+]);
+const habitsOf = (measures: Habits['measures']) => ({
+  locale: LOCALE,
+  currency: MONEY.get(/-([A-Z]{2})$/i.exec(LOCALE)?.[1]?.toUpperCase() ?? '') ?? 'USD',
+  measures,
+  temperature: measures === 'US' ? ('F' as const) : ('C' as const),
+  altitude: measures === 'US' ? ('ft' as const) : ('m' as const),
+});
+
 function FirstAccount() {
   const take = useTakeSession();
   const form = useTyped(
     {
       kitchen: '',
+      measures: inUS() ? ('US' as const) : ('metric' as Habits['measures']),
       altitude_m: '',
       zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       name: '',
       email: '',
       password: '',
     },
-    () => ({
+    ({ measures }) => ({
       kitchen: words('The name of the kitchen'),
-      altitude_m: (text: string) =>
-        readNumber(text, 'en-US', {
+      altitude_m: (text: string): Reading<number> => {
+        const inFeet = measures === 'US';
+        const read = readNumber(text, LOCALE, {
           name: 'The altitude',
-          min: -300,
-          max: 10_000,
-          unit: ' ft',
+          min: inFeet ? -300 : -90,
+          max: inFeet ? 10_000 : 3048,
+          unit: inFeet ? ' ft' : ' m',
           why: 'The published tables end at 10,000 ft.',
-        }),
+        });
+        return read.ok && inFeet ? { ok: true, value: metresFromFeet(read.value) } : read;
+      },
       zone: words('The time zone'),
       name: words('Your name'),
       email: words('The email'),
@@ -166,9 +227,19 @@ function FirstAccount() {
     }),
   );
   const { at } = form;
-  const make = form.submit(async v =>
-    take(await call(makeFirstAccount, { body: { ...v, altitude_m: metresFromFeet(v.altitude_m) } })),
+  const measures = form.typed('measures');
+  const make = form.submit(async ({ measures: chosen, ...v }) =>
+    take(await call(makeFirstAccount, { body: { ...v, habits: habitsOf(chosen) } })),
   );
+  const [place, setPlace] = useState('');
+  const found = findHeights(place);
+  const choosePlace = (name: string, height_ft: number) => {
+    form.set(
+      'altitude_m',
+      fieldText(measures === 'US' ? height_ft : Math.round(height_ft * 0.3048), LOCALE, 0),
+    );
+    setPlace(name);
+  };
   return (
     <Frame title="Your kitchen">
       <Typography sx={{ mb: 2 }}>
@@ -176,10 +247,42 @@ function FirstAccount() {
       </Typography>
       <DoorForm form={form} action="Open the kitchen" onSubmit={make}>
         <Text at={at('kitchen')} label="Name of the kitchen" autoFocus />
+        <OneOf
+          at={at('measures')}
+          label={say('door.measures')}
+          row
+          of={[
+            ['US', say('door.measures.US')],
+            ['metric', say('door.measures.metric')],
+          ]}
+        />
         <Cells wide="1fr 1.3fr" mt={0}>
-          <Figure at={at('altitude_m')} label="Altitude in feet" hint="Processing times follow from it" />
+          <Figure
+            at={at('altitude_m')}
+            label={say(measures === 'US' ? 'door.feet' : 'door.metres')}
+            hint="Processing times follow from it"
+          />
           <Text at={at('zone')} label="Time zone" />
         </Cells>
+        <Box>
+          <FreeText
+            label={say('door.find')}
+            value={place}
+            onText={setPlace}
+            fullWidth
+            size="small"
+            hint={say('door.find.why')}
+          />
+          <Box role="group" aria-label={say('door.found')}>
+            {found
+              .filter(([name]) => name !== place)
+              .map(([name, height_ft]) => (
+                <Button key={name} size="small" onClick={() => choosePlace(name, height_ft)}>
+                  {name}
+                </Button>
+              ))}
+          </Box>
+        </Box>
         <Text at={at('name')} label="Your name" autoComplete="name" />
         <Text at={at('email')} label="Email" type="email" autoComplete="username" />
         <Text

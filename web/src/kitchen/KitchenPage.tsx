@@ -109,7 +109,7 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
           <Sheet title="How it reads figures">
             <Cells>
               <Text at={at('locale')} label="Locale" hint="en-US, en-GB, de-DE" />
-              <Pick at={at('currency')} label="Currency" of={['USD', 'CAD', 'EUR', 'GBP', 'AUD', 'NZD']} />
+              <Pick at={at('currency')} label="Currency" of={Intl.supportedValuesOf('currency')} />
               <Pick
                 at={at('temperature')}
                 label="Temperature"
