@@ -29,6 +29,16 @@ const OPENED: [name: string, path: string, ...steps: ((page: Page) => Promise<un
   ['a list to choose from', '/recipes', choose('Kind')],
   ['starting a batch', '/recipes', openRecipe, press('Start a batch')],
   ['planning a batch', '/recipes', openRecipe, press('Plan')],
+  ['what this needs', '/recipes', openRecipe, press('What this needs')],
+  [
+    'what a text follows',
+    '/recipes/paste',
+    page =>
+      page
+        .getByRole('textbox', { name: 'Pasted recipe' })
+        .fill('Plum jam\n4 lb plums\n7 c sugar\n\nBoil 10 minutes.'),
+    choose('It follows'),
+  ],
   [
     'an ingredient by its name',
     '/recipes/new',

@@ -36,7 +36,7 @@ const running = shape<Running>({
   latest_ms: maybe(instant_ms),
 });
 const due = shape<Due>({
-  kind: choice(['press', 'acidity', 'settle', 'sign', 'held', 'release', 'label'] as const),
+  kind: choice(['press', 'acidity', 'settle', 'sign', 'reprocess', 'held', 'release', 'label'] as const),
   from_ms: instant_ms,
   count,
   next: text({ max: 1000 }),

@@ -41,7 +41,7 @@ export const itemRule = shape<Item>({
   name: text({ min: 1, max: 80, name: 'The name' }),
   unit,
   unit_g: maybe(figure({ min: 0.001, max: 20_000, name: 'Grams of one unit' })),
-  density_gPerMl: maybe(figure({ min: 0.05, max: 3, name: 'Grams in a millilitre' })),
+  density_gPerMl: maybe(figure({ min: 0.005, max: 3, name: 'Grams in a millilitre' })),
   bushel_g: maybe(figure({ min: 500, max: 60_000, name: 'Grams of a bushel' })),
   ingredientId: maybe(text({ min: 1, max: 60 })),
   use: choice(ITEM_USES),

@@ -11,6 +11,7 @@ export {
   type JarForm,
   type Running,
   type Stage,
+  REPROCESS_HOURS,
   REST_MINUTES,
   assess,
   isOpen,

@@ -171,6 +171,22 @@ describe('what is due', () => {
     expect(due(batch)[0]).toMatchObject({ kind: 'press', count: 1 });
   });
 
+  it('jars that did not seal stand there at once, counted from the load they came out of, until they go their way', () => {
+    const batch = filled();
+    batch.process(1, four, 40);
+    const lifted_ms = batch.now_ms;
+    batch.wait(13 * 60).fact('jars.pressed', { sealed: [3, 4], failed: [1, 2] });
+    const failed = () => due(batch).find(d => d.kind === 'reprocess');
+    expect(failed()).toMatchObject({ count: 2 });
+    expect(Math.abs((failed()?.from_ms ?? 0) - lifted_ms)).toBeLessThan(60_000);
+    // Nothing stands there twice.
+    expect(due(batch).map(d => d.kind)).not.toContain('held');
+    batch.fact('jars.set_aside', { jars: [1], why: 'broken' });
+    expect(failed()).toMatchObject({ count: 1 });
+    batch.fact('jars.set_aside', { jars: [2], why: 'broken' });
+    expect(failed()).toBeUndefined();
+  });
+
   it('a press that came too early is due again', () => {
     const batch = lifted()
       .wait(11 * 60)

@@ -42,7 +42,7 @@ export interface Running {
 
 /** Something somebody has to do, from when on, and for how many jars. */
 export interface Due {
-  kind: 'press' | 'acidity' | 'settle' | 'sign' | 'held' | 'release' | 'label';
+  kind: 'press' | 'acidity' | 'settle' | 'sign' | 'reprocess' | 'held' | 'release' | 'label';
   from_ms: number;
   count: number;
   /** For jars that are held: the next step; else empty. */
@@ -70,6 +70,9 @@ export interface BatchSummary {
   /** Conditions that today's rules ask of its released jars beyond what was asked when they were released. */
   asksMore: string[];
 }
+
+/** Hours from lifting within which a jar that failed may be processed again. Common practice (USDA Complete Guide, from memory). */
+export const REPROCESS_HOURS = 24;
 
 /** Whether anything of a batch is still to be cooked, checked or labelled: such batches stand on Today. */
 export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'released'>): boolean =>
@@ -319,6 +322,11 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
     !state.readings.some(r => r.ph > limit - PH_UNCERTAINTY && evidenceFaults(r, r.hours).length === 0) &&
     now.gate.conditions.some(c => c.code === 'ph-evidence' && !c.met);
   add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
+  // A jar that did not seal may go back into the canner within a day of being lifted: counted from the first that came out.
+  const failed = state.jars.filter(
+    j => !j.setAside && j.pressed?.sealed === false && lifted(j.number) > 0 && j.outletId === null,
+  );
+  add('reprocess', Math.min(...failed.map(j => lifted(j.number))), failed.length);
   add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.settles !== null).length);
   add('sign', lastLift, unsigned(state));
   const waiting = now.gate.releasable.filter(n => !now.released.includes(n));

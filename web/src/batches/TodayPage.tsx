@@ -1,9 +1,9 @@
 import type { BatchRow } from '@cocotte/contract';
-import type { Due } from '@cocotte/core/checks';
+import { type Due, REPROCESS_HOURS } from '@cocotte/core/checks';
 import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
 import { clockText, countdownText, dayOf, dayText, instantText } from '@cocotte/core/measure';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
-import { lazy, type ReactNode, Suspense } from 'react';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
 import { Columns } from '../kit/layout.tsx';
@@ -12,10 +12,12 @@ import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
 import { FormCounts } from '../kit/FormCounts.tsx';
 import { say } from '../words/index.ts';
+import { TodayRow as Row } from './TodayRow.tsx';
 import { useBatches } from './api.ts';
 
 /** It is read once, on the first evenings: nobody else waits for it. */
 const Guide = lazy(() => import('./Guide.tsx'));
+const TodayMore = lazy(() => import('./TodayMore.tsx'));
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
 const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> =
@@ -32,6 +34,11 @@ const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) 
       to: id => `/records/${id}`,
       action: 'Look',
     },
+    reprocess: {
+      words: n => say('today.failed', { n }),
+      to: id => `/cook/${id}`,
+      action: say('today.failed.go'),
+    },
     held: { words: n => `${jars(n)} held`, to: id => `/check/${id}`, action: 'See why' },
     release: { words: n => `Release ${jars(n)}`, to: id => `/check/${id}`, action: 'Release' },
     label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
@@ -47,6 +54,9 @@ export function TodayPage() {
     .flatMap(b => b.summary.due.map(d => ({ batch: b, due: d })))
     .sort((a, b) => a.due.from_ms - b.due.from_ms);
   const running = batches.filter(b => b.summary.stage === 'cooking');
+  const nothing = data && due.length === 0 && (
+    <Nothing>Nothing waits. {batches.length === 0 ? 'Start a batch from a recipe.' : ''}</Nothing>
+  );
   const greeting = new Intl.DateTimeFormat(kitchen.locale, {
     timeZone: kitchen.zone,
     weekday: 'long',
@@ -78,9 +88,9 @@ export function TodayPage() {
           {due.map(({ batch, due: d }) => (
             <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />
           ))}
-          {data && due.length === 0 && (
-            <Nothing>Nothing waits. {batches.length === 0 ? 'Start a batch from a recipe.' : ''}</Nothing>
-          )}
+          <Suspense fallback={nothing}>
+            <TodayMore otherwise={nothing} />
+          </Suspense>
         </Sheet>
         <Sheet title="On the stove">
           {running.map(b => (
@@ -186,22 +196,11 @@ function PaperRow({ point, renewsOn, over }: ReturnType<typeof runsOut>[number])
   );
 }
 
-const Row = ({ wrap = false, children }: { wrap?: boolean; children: ReactNode }) => (
-  <Box
-    sx={{
-      display: 'flex',
-      alignItems: 'center',
-      gap: 2,
-      py: 1.25,
-      borderBottom: 1,
-      borderColor: 'rule.main',
-      flexWrap: wrap ? 'wrap' : 'nowrap',
-      '&:last-of-type': { borderBottom: 0 },
-    }}
-  >
-    {children}
-  </Box>
-);
+/** A jar that failed may be processed again within a day of being lifted. */
+function leftToReprocess(lifted_ms: number, now: number): string {
+  const left_s = (lifted_ms + REPROCESS_HOURS * 3_600_000 - now) / 1000;
+  return left_s > 0 ? say('today.failed.left', { left: countdownText(left_s) }) : say('today.failed.over');
+}
 
 function DueRow({
   batch,
@@ -222,7 +221,11 @@ function DueRow({
         <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{words(due.count)}</Box>
         <Soft>
           {batch.summary.name} · {batch.summary.lotCode} ·{' '}
-          {open ? `since ${instantText(due.from_ms, zone)}` : `from ${instantText(due.from_ms, zone)}`}
+          {due.kind === 'reprocess'
+            ? leftToReprocess(due.from_ms, now)
+            : open
+              ? `since ${instantText(due.from_ms, zone)}`
+              : `from ${instantText(due.from_ms, zone)}`}
         </Soft>
         {due.next && <Box sx={{ fontSize: '0.95rem' }}>{due.next}</Box>}
       </Box>

@@ -13,6 +13,11 @@ export const en = {
   'fault.not-kept': 'What was just entered was not taken.',
   'fault.not-kept.why': "This browser's store is full or switched off, and the kitchen did not take it.",
   'fault.not-kept.next': 'Enter it again when the kitchen answers, or write it down and write it up later.',
+  'today.failed':
+    '{n, plural, one {A jar did not seal} other {# jars did not seal}}: process again or refrigerate',
+  'today.failed.go': 'Process again',
+  'today.failed.left': '{left} left to process again, with new lids',
+  'today.failed.over': 'the 24 hours are over: what was not refrigerated by then is thrown away, untasted',
   'paper.ends': 'It ends on {day}. After that no batch for sale starts.',
   'paper.look': 'Look',
   'paper.over': 'It ended on {day}: no batch for sale starts until it is renewed.',

@@ -305,6 +305,16 @@ export const viewsEn = {
   'guide.shelf.go': 'Open a recipe',
   'guide.shelf.why': '"What this needs" makes all of it at once, also without a price.',
   'guide.title': 'First steps',
+  'today.bestBy': 'best by {day}',
+  'today.lacks': 'Missing: {what}',
+  'today.look': 'Look',
+  'today.open': 'Open it',
+  'today.planned':
+    '{name}, planned {when, select, today {for today} tomorrow {for tomorrow} other {for {day}}}',
+  'today.shop': 'What is missing',
+  'today.spoils': '{name}: use it soon',
+  'today.spoilsMore':
+    '{n, plural, one {One more thing spoils} other {# more things spoil}} soon, under Stores.',
   'usual.action': 'These are here',
   'usual.title': 'Pots, canners and burners',
   'usual.why':

@@ -4,7 +4,7 @@ import { UNITS, fieldText, massText, readAmount } from '@cocotte/core/measure';
 import { PLACES, type Place, factsOf, lineMass_g } from '@cocotte/core/recipes';
 import { SEPARATORS, type Separator } from '@cocotte/core/balance';
 import { Box, Button } from '@mui/material';
-import { memo, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { get, useFormState, useWatch } from 'react-hook-form';
 import { Amount, AmountWords } from '../../kit/Amount.tsx';
 import { Switcher, Toggle } from '../../kit/controls.tsx';
@@ -79,6 +79,34 @@ function OneLine({
     });
   };
   const ingredient = line.ingredientId === null ? undefined : library.byId.get(line.ingredientId);
+  // What one weighs hangs on the unit: where the library's figure stood, the library's of the new unit stands.
+  const now = readAmount(line.amount, kitchen.locale, ingredient);
+  const unit = now.ok ? now.value.unit : null;
+  const unitBefore = useRef({ id: line.id, unit });
+  useEffect(() => {
+    const { id, unit: before } = unitBefore.current;
+    if (unit === null || (unit === before && id === line.id)) return;
+    unitBefore.current = { id: line.id, unit };
+    // Moved up or down: another line stands here.
+    if (id !== line.id || !ingredient) return;
+    const of = (u: typeof unit) =>
+      textOfFacts(
+        factsOf(
+          ingredient,
+          { text: '', unit: u, value: '1', upTo: null, toTaste: false },
+          `${ingredient.name} ${line.preparation}`,
+        ),
+        kitchen.locale,
+      );
+    const was = before === null ? '' : of(before).each_g;
+    const { each_g, weightSource } = of(unit);
+    if (line.each_g !== was || each_g === line.each_g || each_g === undefined) return;
+    form.set(path, {
+      ...form.form.getValues(path),
+      each_g,
+      ...(weightSource !== undefined && { weightSource }),
+    });
+  });
   const more = open || FACTS.some(k => get(errors, `${path}.${k}`));
   const fraction = (share: number) => fieldText(share * 100, kitchen.locale, 2);
   const ways = ingredient ? waysToTrim(ingredient) : [];

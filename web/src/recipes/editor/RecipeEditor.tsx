@@ -306,7 +306,7 @@ function Editor({
               <Soft sx={{ fontSize: '0.92rem' }}>
                 {say('form.missing', { n: reading.faults.length })}
                 <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.5 }}>
-                  {(marked > 0 ? [] : reading.faults.slice(0, 8)).map(f => (
+                  {(formState.isSubmitted ? [] : reading.faults.slice(0, 8)).map(f => (
                     <li key={f.path + f.code}>{f.what}</li>
                   ))}
                 </Box>

@@ -1,5 +1,14 @@
 import { takeIn } from '@cocotte/contract';
-import { dayOf, fieldText, UNITS, type UnitId } from '@cocotte/core/measure';
+import {
+  dayOf,
+  fieldText,
+  type Habits,
+  kitchenVolume,
+  kitchenWeight,
+  readNumber,
+  UNITS,
+  type UnitId,
+} from '@cocotte/core/measure';
 import {
   CONDITIONS,
   JUICE_KINDS,
@@ -25,6 +34,16 @@ import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import { useStockChanged } from '../api.ts';
 import { kept, newLine, newReceipt } from '../receipts/draft.ts';
+
+/** The quantity as a kitchen of cups and pounds says it; nothing in one of grams. */
+function inCups({ item }: Wanted, text: string, kitchen: Habits): string | undefined {
+  const read =
+    kitchen.measures === 'US' && item.unit !== 'each'
+      ? readNumber(text, kitchen.locale, { name: 'The quantity' })
+      : null;
+  if (!read?.ok) return undefined;
+  return item.unit === 'g' ? kitchenWeight(read.value) : kitchenVolume(read.value).text;
+}
 
 /**
  * What is needed and not on the shelf, all of it at once: put there as bought today, its price later, or written down as a
@@ -161,6 +180,7 @@ export function TakeInDialog({
               at={form.at(`rows.${i}.quantity`)}
               label={say('takeIn.quantity', { name: w.item.name })}
               unit={unitSign(w.item.unit) || UNITS.each.symbol}
+              hint={inCups(w, typed[i]?.quantity ?? '', kitchen)}
             />
             {asks.includes('strength') ? (
               <Figure at={form.at(`rows.${i}.strength_pct`)} label={say('takeIn.strength')} unit="%" />

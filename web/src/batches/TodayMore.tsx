@@ -1,0 +1,95 @@
+import { readShopping } from '@cocotte/contract';
+import { jarCountText } from '@cocotte/core/jars';
+import { addDays, dayOf, dayText } from '@cocotte/core/measure';
+import { Box, Button } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { Soft } from '../kit/parts.tsx';
+import { call } from '../shell/call.ts';
+import { useNow } from '../shell/clock.ts';
+import { useHere } from '../shell/session.tsx';
+import { usePlans, useStock } from '../stores/api.ts';
+import { say } from '../words/views.ts';
+import { TodayRow } from './TodayRow.tsx';
+
+/** Rows of spoiling stock that are shown; the rest is under Stores. */
+const SPOILING_SHOWN = 4;
+
+/** What Today says of what is planned and of what spoils: what is lacking for today and tomorrow, and what has to be used. */
+export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
+  const { kitchen } = useHere();
+  const today = dayOf(useNow(), kitchen.zone);
+  const tomorrow = addDays(today, 1);
+  const { data: planned } = usePlans();
+  const soon = (planned?.plans ?? [])
+    .filter(p => p.day <= tomorrow)
+    .toSorted((a, b) => (a.day < b.day ? -1 : 1));
+  const { data: list } = useQuery({
+    queryKey: ['shopping'],
+    queryFn: () => call(readShopping),
+    enabled: soon.length > 0,
+  });
+  const { data: stock } = useStock({ search: '', kind: '', only: 'spoiling soon', at: '' });
+  const spoiling = stock?.pages[0]?.rows ?? [];
+  const lacks = (planId: string) =>
+    (list?.lines ?? []).filter(l => l.missing !== '0' && l.uses.some(u => u.planId === planId));
+  if (soon.length + spoiling.length === 0) return <>{otherwise}</>;
+  return (
+    <>
+      {soon.map(p => {
+        const missing = lacks(p.id);
+        return (
+          <TodayRow key={p.id}>
+            <Box sx={{ flex: 1, minWidth: 0 }}>
+              <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+                {say('today.planned', {
+                  name: p.name,
+                  when: p.day === today ? 'today' : p.day === tomorrow ? 'tomorrow' : 'past',
+                  day: dayText(p.day, kitchen),
+                })}
+              </Box>
+              <Soft>{p.jars.map(j => jarCountText(j.count, j.size)).join(', ')}</Soft>
+              {missing.length > 0 && (
+                <Box sx={{ fontSize: '0.95rem' }}>
+                  {say('today.lacks', { what: missing.map(l => l.name).join(', ') })}
+                </Box>
+              )}
+            </Box>
+            {missing.length > 0 ? (
+              <Button component={Link} to="/stores/shopping" variant="outlined">
+                {say('today.shop')}
+              </Button>
+            ) : (
+              <Button
+                component={Link}
+                to={`/recipes/${p.recipeId}?plan=${p.id}`}
+                variant={p.day <= today ? 'contained' : 'outlined'}
+              >
+                {say('today.open')}
+              </Button>
+            )}
+          </TodayRow>
+        );
+      })}
+      {spoiling.slice(0, SPOILING_SHOWN).map(r => (
+        <TodayRow key={r.item.id}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+              {say('today.spoils', { name: r.item.name })}
+            </Box>
+            {r.soonestBestBy && (
+              <Soft>{say('today.bestBy', { day: dayText(r.soonestBestBy, kitchen) })}</Soft>
+            )}
+          </Box>
+          <Button component={Link} to={`/stores/items/${r.item.id}`} variant="outlined">
+            {say('today.look')}
+          </Button>
+        </TodayRow>
+      ))}
+      {spoiling.length > SPOILING_SHOWN && (
+        <Soft>{say('today.spoilsMore', { n: spoiling.length - SPOILING_SHOWN })}</Soft>
+      )}
+    </>
+  );
+}
