@@ -59,7 +59,7 @@ const jurisdiction = shape<JurisdictionProfile>({
   confirmedOn: maybe(day),
   rules: maybe(rules),
   points: list(shape<TickedPoint>({ point: choice(PLACE_POINTS), tickedOn: day, renewsOn: maybe(day) }), {
-    max: 6,
+    max: PLACE_POINTS.length,
   }),
 });
 

@@ -984,8 +984,8 @@ process pint 15`,
     `Applesauce!
 
 Ingredients:
-☐ 21 lbs apples
-☐ sugar to taste, 1/8 cup per quart
+\u2610 21 lbs apples
+\u2610 sugar to taste, 1/8 cup per quart
 
 Directions:
 Step 1: Wash, peel and core. Place in an 8-10 quart pot with 1/2 cup water.

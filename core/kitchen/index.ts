@@ -20,7 +20,14 @@ export {
   runsOut,
   type TickedPoint,
 } from './jurisdiction.ts';
-export { PLACE_FOODS, PLACE_POINTS, PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';
+export {
+  KEPT_POINTS,
+  PLACE_FOODS,
+  PLACE_POINTS,
+  PLACE_RULES,
+  type PlaceFood,
+  type PlacePoint,
+} from './place-words.ts';
 export {
   KEPT_PAPER_TYPES,
   PAPER_LIMIT_BYTES,

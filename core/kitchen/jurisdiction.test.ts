@@ -43,6 +43,24 @@ describe('the place', () => {
     }
   });
 
+  it('papers that a kitchen keeps beside them run out like the others, and are asked of nobody', () => {
+    const rules = placeOf('sample');
+    const whole = ticked(rules);
+    const food = PLACE_FOODS.find(f => rules.foods[f].rule === 'allowed') ?? 'fruit spread';
+    expect(asked(whole, food)).toBe('allowed');
+    for (const point of ['water', 'insurance'] as const) {
+      const kept = (renewsOn: string | null) => ({
+        rules,
+        points: [...whole.points, { point, tickedOn: '2026-03-01', renewsOn }],
+      });
+      expect(asked(kept(null), food)).toBe('allowed');
+      expect(asked(kept('2026-11-26'), food)).toBe('allowed');
+      expect(asked(kept('2026-11-25'), food)).toMatch(/ran out on/);
+      expect(runsOut(kept('2026-12-10'), TODAY).map(r => [r.point, r.over])).toEqual([[point, false]]);
+      expect(runsOut(kept('2027-03-10'), TODAY)).toEqual([]);
+    }
+  });
+
   it('nothing is sold before a place is chosen and every point that applies is ticked', () => {
     expect(asked(noPlace(), 'fruit spread')).toBe('Nobody has said under whose rules this kitchen sells.');
     fc.assert(

@@ -1,5 +1,11 @@
 import { addDays, type Day, dayText, type Figures } from '../measure/index.ts';
-import { PLACE_POINTS, type PLACE_RULES, type PlaceFood, type PlacePoint } from './place-words.ts';
+import {
+  KEPT_POINTS,
+  PLACE_POINTS,
+  type PLACE_RULES,
+  type PlaceFood,
+  type PlacePoint,
+} from './place-words.ts';
 
 /** What a place says of one kind of food, and why. */
 export interface PlaceRule {
@@ -48,6 +54,8 @@ export function pointsOf(rules: Jurisdiction): PlacePoint[] {
     training: rules.training !== '',
     registration: rules.registration !== '',
     statement: true,
+    water: false,
+    insurance: false,
   };
   return PLACE_POINTS.filter(p => applies[p]);
 }
@@ -60,6 +68,8 @@ export const POINT_WORDS: Record<PlacePoint, string> = {
   training: 'the training',
   registration: 'registration and permits',
   statement: 'the sentence on the label',
+  water: 'the test of the water',
+  insurance: 'the insurance',
 };
 
 /** Days ahead of its end at which a point of the place is told of: a course or a permit takes weeks. Our choice, from no source. */
@@ -71,7 +81,7 @@ export function runsOut(
   today: Day,
 ): { point: PlacePoint; renewsOn: Day; over: boolean }[] {
   if (!rules) return [];
-  const applies = pointsOf(rules);
+  const applies: readonly PlacePoint[] = [...pointsOf(rules), ...KEPT_POINTS];
   const soon = addDays(today, TOLD_AHEAD_DAYS);
   return points
     .flatMap(({ point, renewsOn }) =>
@@ -137,7 +147,7 @@ export function placeFault(
       next: `Ask the authority, then tick each point. ${SETTINGS}`,
     };
   const over = points.find(
-    t => pointsOf(rules).includes(t.point) && t.renewsOn !== null && t.renewsOn < today,
+    t => [...pointsOf(rules), ...KEPT_POINTS].includes(t.point) && t.renewsOn !== null && t.renewsOn < today,
   );
   if (over)
     return {

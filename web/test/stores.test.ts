@@ -143,7 +143,6 @@ describe('a receipt while it is typed', () => {
     expect(!read.ok && read.faults.map(f => `${f.path} ${f.code}`).sort()).toEqual([
       'day missing',
       'lines.0.itemId missing',
-      'lines.0.label missing',
       'lines.0.price missing',
       'lines.0.quantity missing',
       'lines.0.unit missing',

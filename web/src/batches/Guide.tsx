@@ -10,15 +10,16 @@ import { call } from '../shell/call.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 
-const TO: Record<FirstStep, string> = {
-  placed: '/kitchen',
-  equipment: '',
-  recipe: '/recipes/begin',
-  shelf: '/recipes',
-  rules: '/kitchen',
-  label: '/kitchen',
-  batch: '/recipes',
-};
+/** Of each step where it is done, and its words. */
+const STEPS = {
+  placed: { to: '/kitchen', what: 'guide.placed', why: 'guide.placed.why', go: 'guide.placed.go' },
+  equipment: { to: '', what: 'guide.equipment', why: 'guide.equipment.why', go: 'guide.equipment.go' },
+  recipe: { to: '/recipes/begin', what: 'guide.recipe', why: 'guide.recipe.why', go: 'guide.recipe.go' },
+  shelf: { to: '/recipes', what: 'guide.shelf', why: 'guide.shelf.why', go: 'guide.shelf.go' },
+  rules: { to: '/kitchen', what: 'guide.rules', why: 'guide.rules.why', go: 'guide.rules.go' },
+  label: { to: '/kitchen', what: 'guide.label', why: 'guide.label.why', go: 'guide.label.go' },
+  batch: { to: '/recipes', what: 'guide.batch', why: 'guide.batch.why', go: 'guide.batch.go' },
+} as const satisfies Record<FirstStep, object>;
 const keyOf = (kitchenId: string) => `cocotte.guide-off.${kitchenId}`;
 
 /** What a new kitchen does first: beside the work, each with its button; it goes when all of it is done. */
@@ -100,10 +101,10 @@ export default function Guide() {
               </Box>
               <Box sx={{ flex: 1, minWidth: 0 }}>
                 <Box sx={{ fontWeight: 700 }}>
-                  {say(`guide.${step}`)}
+                  {say(STEPS[step].what)}
                   {!open && <Soft sx={{ fontWeight: 400 }}> · {say('guide.done')}</Soft>}
                 </Box>
-                {open && <Soft sx={{ fontSize: '0.95rem' }}>{say(`guide.${step}.why`)}</Soft>}
+                {open && <Soft sx={{ fontSize: '0.95rem' }}>{say(STEPS[step].why)}</Soft>}
               </Box>
               {open &&
                 (step === 'equipment' ? (
@@ -111,11 +112,15 @@ export default function Guide() {
                     variant={step === next ? 'contained' : 'outlined'}
                     onClick={() => setEquipping(true)}
                   >
-                    {say(`guide.${step}.go`)}
+                    {say(STEPS[step].go)}
                   </Button>
                 ) : (
-                  <Button component={Link} to={TO[step]} variant={step === next ? 'contained' : 'outlined'}>
-                    {say(`guide.${step}.go`)}
+                  <Button
+                    component={Link}
+                    to={STEPS[step].to}
+                    variant={step === next ? 'contained' : 'outlined'}
+                  >
+                    {say(STEPS[step].go)}
                   </Button>
                 ))}
             </Box>

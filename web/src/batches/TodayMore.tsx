@@ -1,4 +1,5 @@
 import { readShopping } from '@cocotte/contract';
+import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import { addDays, dayOf, dayText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
@@ -34,9 +35,13 @@ export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
   const spoiling = stock?.pages[0]?.rows ?? [];
   const lacks = (planId: string) =>
     (list?.lines ?? []).filter(l => l.missing !== '0' && l.uses.some(u => u.planId === planId));
-  if (soon.length + spoiling.length === 0) return <>{otherwise}</>;
+  const papers = runsOut(kitchen.jurisdiction, today);
+  if (papers.length + soon.length + spoiling.length === 0) return <>{otherwise}</>;
   return (
     <>
+      {papers.map(point => (
+        <PaperRow key={point.point} {...point} />
+      ))}
       {soon.map(p => {
         const missing = lacks(p.id);
         return (
@@ -91,5 +96,23 @@ export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
         <Soft>{say('today.spoilsMore', { n: spoiling.length - SPOILING_SHOWN })}</Soft>
       )}
     </>
+  );
+}
+
+/** A permit, a course or another point of the place that has run out, or soon will. */
+function PaperRow({ point, renewsOn, over }: ReturnType<typeof runsOut>[number]) {
+  const { kitchen } = useHere();
+  return (
+    <TodayRow>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+          {say('paper.renew', { what: POINT_WORDS[point] })}
+        </Box>
+        <Soft>{say(over ? 'paper.over' : 'paper.ends', { day: dayText(renewsOn, kitchen) })}</Soft>
+      </Box>
+      <Button component={Link} to="/kitchen" variant={over ? 'contained' : 'outlined'}>
+        {say('paper.look')}
+      </Button>
+    </TodayRow>
   );
 }

@@ -1,7 +1,6 @@
 import type { BatchRow } from '@cocotte/contract';
 import { type Due, REPROCESS_HOURS } from '@cocotte/core/checks';
-import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
-import { clockText, countdownText, dayOf, dayText, instantText } from '@cocotte/core/measure';
+import { clockText, countdownText, dayText, instantText } from '@cocotte/core/measure';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
@@ -82,9 +81,6 @@ export function TodayPage() {
           title="Due"
           aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}
         >
-          {runsOut(kitchen.jurisdiction, dayOf(now, kitchen.zone)).map(point => (
-            <PaperRow key={point.point} {...point} />
-          ))}
           {due.map(({ batch, due: d }) => (
             <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />
           ))}
@@ -175,24 +171,6 @@ function ShelfSheet() {
       ))}
       {data && rows.length === 0 && <Nothing>No jar is released yet.</Nothing>}
     </Sheet>
-  );
-}
-
-/** A permit, a course or another point of the place that has run out, or soon will. */
-function PaperRow({ point, renewsOn, over }: ReturnType<typeof runsOut>[number]) {
-  const { kitchen } = useHere();
-  return (
-    <Row>
-      <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
-          {say('paper.renew', { what: POINT_WORDS[point] })}
-        </Box>
-        <Soft>{say(over ? 'paper.over' : 'paper.ends', { day: dayText(renewsOn, kitchen) })}</Soft>
-      </Box>
-      <Button component={Link} to="/kitchen" variant={over ? 'contained' : 'outlined'}>
-        {say('paper.look')}
-      </Button>
-    </Row>
   );
 }
 

@@ -2,6 +2,7 @@ import { changeKitchen } from '@cocotte/contract';
 import {
   type Jurisdiction,
   JURISDICTIONS,
+  KEPT_POINTS,
   type Kitchen,
   PLACE_FOODS,
   placeSubject,
@@ -27,7 +28,9 @@ import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 
 /** Points of which a paper is given out: a certificate, a permit. */
-const PAPER_POINTS = new Set<PlacePoint>(['training', 'registration']);
+const PAPER_POINTS = new Set<PlacePoint>(['training', 'registration', ...KEPT_POINTS]);
+/** Points of a place, and the papers a kitchen may keep beside them. */
+const allPoints = (rules: Jurisdiction): PlacePoint[] => [...pointsOf(rules), ...KEPT_POINTS];
 const TONE = { allowed: 'leaf', 'approved process': 'live', 'not allowed': 'ox' } as const;
 
 /** What a place says of one of its points, in its words. */
@@ -49,6 +52,10 @@ function saidOf(rules: Jurisdiction, point: PlacePoint, kitchen: Kitchen): strin
       return rules.registration;
     case 'statement':
       return rules.statement === '' ? say('place.noStatement') : `"${rules.statement}"`;
+    case 'water':
+      return say('place.water');
+    case 'insurance':
+      return say('place.insurance');
   }
 }
 
@@ -70,7 +77,7 @@ export function PlaceSheet({ kitchen }: { kitchen: Kitchen }) {
             </Soft>
           </Typography>
           <Foods rules={rules} />
-          {pointsOf(rules).map(point => {
+          {[...pointsOf(rules), ...KEPT_POINTS.filter(p => points.some(t => t.point === p))].map(point => {
             const ticked = points.find(t => t.point === point);
             const over = ticked?.renewsOn != null && ticked.renewsOn < today;
             return (
@@ -125,7 +132,7 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
   const [rules, setRules] = useState<Jurisdiction | null>(kitchen.jurisdiction.rules);
   const today = dayOf(kitchenNow(), kitchen.zone);
   const ticksOf = (of: Jurisdiction | null) =>
-    (of ? pointsOf(of) : []).map(point => {
+    (of ? allPoints(of) : []).map(point => {
       const was =
         of?.id === kitchen.jurisdiction.rules?.id
           ? kitchen.jurisdiction.points.find(t => t.point === point)
@@ -194,7 +201,7 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
             {rules.fromMemory && ` (${say('place.memory')})`}
           </Soft>
           <Foods rules={rules} />
-          {pointsOf(rules).map((point, i) => (
+          {allPoints(rules).map((point, i) => (
             <Cells key={`${rules.id} ${point}`} wide="2.4fr 1fr 1fr" narrow="1fr" gap={1.5} mt={1}>
               <Tick
                 at={form.at(`points.${i}.ticked`)}

@@ -212,6 +212,10 @@ export const viewsEn = {
   'pin.why':
     'Where several people use a device, whatever releases or signs asks for the PIN of whoever acts. Five wrong ones lock it until you enter your password.',
   'newer.load': 'Load the page again',
+  'paper.ends': 'It ends on {day}. After that no batch for sale starts.',
+  'paper.look': 'Look',
+  'paper.over': 'It ended on {day}: no batch for sale starts until it is renewed.',
+  'paper.renew': 'Renew {what}',
   'paste.amount':
     'An amount is missing. Type it, beside the line; without it the line would count as one piece.',
   'paste.anew': 'Begin with another text',
@@ -402,6 +406,8 @@ export const viewsEn = {
   'place.change': 'Change the place or its ticks',
   'place.choose': 'Choose the place',
   'place.foods': 'the kinds of food above',
+  'place.insurance': 'an insurance, where the kitchen has one',
+  'place.water': 'a test of the water, where the kitchen has one',
   'place.how':
     'What ships is recalled from memory, and rules change every year. Ask your authority, and tick each point on the day it said so; a permit or a course has an end.',
   'place.memory': 'from memory',

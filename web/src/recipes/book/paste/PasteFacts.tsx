@@ -11,7 +11,13 @@ import { Sheet } from '../../../kit/parts.tsx';
 import { say } from '../../../words/views.ts';
 import type { Choices } from './settle.ts';
 
-const KEYS = ['pack', 'liquid', 'cut', 'peel', 'strain'] as const satisfies readonly (keyof Method)[];
+const KEYS = [
+  ['pack', 'paste.pack'],
+  ['liquid', 'paste.liquid'],
+  ['cut', 'paste.cut'],
+  ['peel', 'paste.peel'],
+  ['strain', 'paste.strain'],
+] as const satisfies readonly (readonly [keyof Method, string])[];
 
 /** What the text says of the whole, each with its row; what it does not say was taken, and is marked. */
 export function PasteFacts({
@@ -77,10 +83,10 @@ export function PasteFacts({
           onPick={setBy => put({ setBy })}
           helperText={from(read.facts.setBy, choices.facts.setBy !== undefined)}
         />
-        {KEYS.map(key => (
+        {KEYS.map(([key, words]) => (
           <Switcher
             key={key}
-            label={say(`paste.${key}`)}
+            label={say(words)}
             size="small"
             value={facts.method[key]}
             of={METHOD_CHOICES[key]}

@@ -20,6 +20,15 @@ interface Row {
   steps: PastedStep[];
 }
 
+const IS = {
+  title: 'paste.is.title',
+  yield: 'paste.is.yield',
+  heading: 'paste.is.heading',
+  line: 'paste.is.line',
+  step: 'paste.is.step',
+  unread: 'paste.is.unread',
+} as const;
+
 /** The text row by row, and beside each what was read of it. */
 export function PasteRows({
   text,
@@ -72,7 +81,7 @@ export function PasteRows({
     const kind = read.rows.get(row.number);
     if (!kind) return <Soft>{say('paste.goesOn')}</Soft>;
     if (kind === 'title') return <Soft>{say('paste.isName', { name: read.title })}</Soft>;
-    return <Soft>{say(`paste.is.${kind}`)}</Soft>;
+    return <Soft>{say(IS[kind])}</Soft>;
   };
   return (
     <Sheet title={say('paste.rows')} aside={read.title || undefined}>
