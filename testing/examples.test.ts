@@ -11,6 +11,8 @@ import * as exchange from '../core/exchange/index.ts';
 import * as heat from '../core/heat/index.ts';
 import * as ingredients from '../core/ingredients/index.ts';
 import * as jars from '../core/jars/index.ts';
+import * as kitchen from '../core/kitchen/index.ts';
+import * as times from '../core/times/index.ts';
 import * as labels from '@cocotte/core/labels';
 import * as measure from '../core/measure/index.ts';
 import * as recipes from '../core/recipes/index.ts';
@@ -29,6 +31,8 @@ const SCOPE: Record<string, unknown> = {
   ...heat,
   ...ingredients,
   ...jars,
+  ...kitchen,
+  ...times,
   ...labels,
   ...measure,
   ...recipes,

@@ -57,8 +57,9 @@ const CALLED: readonly [RegExp, Product][] = [
  * @returns the product that words name, the first of them that is one; null where they name none
  * @example productNamed('Red plum jam') // 'jam'
  */
-export const productNamed = (text: string): Product | null =>
-  CALLED.find(([is]) => is.test(text))?.[1] ?? null;
+export function productNamed(text: string): Product | null {
+  return CALLED.find(([is]) => is.test(text))?.[1] ?? null;
+}
 
 /** What follows from what goes in, where no word says what it is. */
 function productOf(lines: readonly Line[], wholeFruit: boolean): Product {

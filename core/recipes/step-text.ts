@@ -45,8 +45,8 @@ export const unboundNames = (recipe: Pick<Recipe, 'lines'>, step: Pick<Step, 'te
  * The words of a step with the figures they are bound to.
  *
  * @example
- * stepText(plumJam, { ...step, text: 'Stir in {sugar}' }, { factor: new Fraction(2), minutes: '', headspace: '' });
- * // 'Stir in 14 c sugar'
+ * const twice = { factor: new Fraction(2), minutes: '', headspace: '' };
+ * stepText(plumJam, { text: 'Stir in {sugar}', adds: [] }, twice); // 'Stir in 14 c sugar'
  */
 export function stepText(recipe: Lines, step: Pick<Step, 'text' | 'adds'>, figures: StepFigures): string {
   return step.text.replaceAll(BOUND, (whole, name: string) => {

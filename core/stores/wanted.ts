@@ -188,7 +188,7 @@ export function asksOf(item: Item): LotAsk[] {
  * A name for a lot that was given none: what it is and when it came, and a letter where that stands on another jar already.
  *
  * @param taken  names in use, in lower case
- * @example lotName('Red plums', '2026-07-04', new Set(), { locale: 'en-US' }) // 'Red plums 7/4/26'
+ * @example lotName('Red plums', '2026-07-04', new Set(), { locale: 'en-US' }) // 'Red plums Jul 4, 2026'
  */
 export function lotName(name: string, day: Day, taken: ReadonlySet<string>, figures: Figures): string {
   const base = `${name.slice(0, 26)} ${dayText(day, figures)}`.slice(0, 38);

@@ -5,7 +5,9 @@ import { depthText, type Habits, numberText } from '../measure/index.ts';
  * What a process says in the words of a step: its minutes, of each jar where they differ, and its headspace; empty texts
  * where there is none.
  *
- * @example processWords([{ jarSize: 'pint', minutes: 15, headspace_mm: 6.35 }], kitchen).minutes // '15 minutes'
+ * @example
+ * const here = { locale: 'en-US', measures: 'US' };
+ * processWords([{ jarSize: 'pint', minutes: 15, headspace_mm: 6.35 }], here).headspace; // '1/4 in'
  */
 export function processWords(
   times: readonly { jarSize: JarSizeId; minutes: number; headspace_mm: number }[],

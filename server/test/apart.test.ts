@@ -348,6 +348,25 @@ const FIXTURES: Record<string, Fixture> = {
     params: { lotId: line.lots.tomatoes },
     body: { id: randomUUID(), kind: 'loss', quantity: '1', reason: 'intruder' },
   }),
+  // An item of another kitchen is no item here: what is sent of it is not made into a lot.
+  'stores.takeIn': () => ({
+    body: {
+      items: [],
+      lots: [
+        {
+          id: randomUUID(),
+          itemId: itemOf('tomatoes'),
+          label: 'x',
+          bestBy: null,
+          strength_pct: null,
+          quantity: '1',
+          unit: 'g',
+          facts: plainFacts(),
+        },
+      ],
+    },
+  }),
+  'stores.priceLot': () => ({ params: { lotId: line.lots.tomatoes }, body: { price: '1' } }),
   'stores.open': () => ({ params: { lotId: line.lots.tomatoes }, body: { id: randomUUID() } }),
   'stores.mix': () => ({
     body: {
