@@ -4,7 +4,7 @@ import { fold } from '@cocotte/core/batches';
 import { type Item, type Lot, type ShelfItem, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { batchNeeds, drawingOf, needText } from '../src/batches/draws.ts';
+import { batchNeeds, drawingOf, needBy, needText, othersFor } from '../src/batches/draws.ts';
 import {
   type SettingsTexts,
   newCanner,
@@ -110,6 +110,54 @@ describe('drawing without choosing', () => {
     expect(need && Number(needText(need, 'en-US'))).toBeGreaterThan(500);
     expect(needText(needs.find(n => n.key === 'beans') as never, 'en-US')).toBe('');
     expect(needs.map(n => n.title)).toContain('Lids');
+  });
+});
+
+describe('a line drawn from whatever may serve it', () => {
+  const use = { line: null, recipe: waxBeans, purpose: 'home', today: '2026-11-20' } as const;
+  const store = [
+    shelf({ id: 'wax', name: 'Wax beans', ingredientId: 'snap-bean', use: 'produce' }, { label: 'FRESH' }),
+    shelf({ id: 'canned', name: 'Beans in cans', ingredientId: 'kidney-bean' }, { label: 'CAN' }),
+    shelf(
+      { id: 'mould', name: 'Old beans', use: 'produce' },
+      { label: 'BAD', facts: plainFacts({ condition: 'mouldy' }) },
+    ),
+    shelf({ id: 'salt', name: 'Canning salt', use: 'salt' }, { label: 'SA' }),
+    shelf({ id: 'sugar', name: 'Sugar' }, { label: 'SU' }),
+    shelf({ id: 'garden', name: 'From the garden', use: 'produce' }, { label: 'GA' }),
+    shelf({ id: 'gone', name: 'Green beans', use: 'produce' }),
+    shelf(
+      { id: 'pt', name: 'Pint jars', kind: 'jar', unit: 'each', unit_g: null, jarSize: 'pint' },
+      { label: 'PT' },
+    ),
+    shelf(
+      { id: 'pt2', name: 'Other pints', kind: 'jar', unit: 'each', unit_g: null, jarSize: 'pint' },
+      { label: 'P2' },
+    ),
+    shelf(
+      { id: 'hp', name: 'Half-pints', kind: 'jar', unit: 'each', unit_g: null, jarSize: 'half-pint' },
+      { label: 'HP' },
+    ),
+  ];
+  const needs = batchNeeds(fold(new PaperBatch(waxBeans, [{ size: 'pint', count: 7 }]).events), store);
+  const others = (title: RegExp) => {
+    const need = needs.find(n => title.test(n.title));
+    if (!need) throw new Error(`${title}`);
+    return othersFor(need, store, use, kitchen).map(s => s.item.id);
+  };
+
+  it('produce by produce, fresh or canned, and never by salt, sugar, or what may not go in', () => {
+    expect(others(/wax beans/i)).toEqual(expect.arrayContaining(['canned', 'garden']));
+    for (const id of ['salt', 'sugar', 'mould', 'gone', 'pt']) expect(others(/wax beans/i)).not.toContain(id);
+    expect(others(/salt/i)).not.toContain('sugar');
+  });
+
+  it('jars by jars of their size', () => expect(others(/^Jars/)).toEqual(['pt2']));
+
+  it('in the unit of what serves it', () => {
+    const need = needs.find(n => /wax beans/i.test(n.title));
+    const other = shelf({ id: 'x', name: 'X', unit: 'mL', unit_g: 0.5 }, {});
+    expect(need && needBy(need, other).quantity).toBeCloseTo((need?.quantity ?? 0) * 2, 6);
   });
 });
 

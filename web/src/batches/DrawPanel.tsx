@@ -202,14 +202,19 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
                   {typed.findIndex(t => t.of === r.of) === r.i ? (
                     (others[r.of]?.length ?? 0) + (r.need.shelf?.lots.length ?? 0) > 1 && (
                       <Box>
-                        <Button size="small" onClick={() => addPart(r.of)}>
-                          {say('draw.also', { name: r.need.title })}
+                        <Button
+                          size="small"
+                          sx={{ ml: -1 }}
+                          aria-label={say('draw.also', { name: r.need.title })}
+                          onClick={() => addPart(r.of)}
+                        >
+                          {say('draw.alsoShort')}
                         </Button>
                       </Box>
                     )
                   ) : (
                     <Box>
-                      <Button size="small" onClick={() => parts.remove(r.i)}>
+                      <Button size="small" sx={{ ml: -1 }} onClick={() => parts.remove(r.i)}>
                         {say('draw.notAlso')}
                       </Button>
                     </Box>

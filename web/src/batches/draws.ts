@@ -18,13 +18,12 @@ import {
   shelfOfKind,
   unfitFault,
 } from '@cocotte/core/stores';
-import { libraryOf } from '@cocotte/core/ingredients';
+import { shippedAs } from '@cocotte/core/ingredients';
 import type { BatchState, Note } from '@cocotte/core/batches';
 import { quantityText } from '../stores/words.ts';
 import { misread } from '../words/views.ts';
 
 const MASS_PLACES = 1;
-const shipped = new Map(libraryOf([]).map(i => [i.id, i]));
 
 /** What a batch takes from the shelf, and gas by weight where it is burned. */
 export function batchNeeds(state: BatchState, shelf: readonly ShelfItem[]): Need[] {
@@ -66,7 +65,13 @@ export function othersFor(
   kitchen: Habits,
 ): ShelfItem[] {
   if (!need.line)
-    return shelf.filter(s => s.item.kind === need.kind && s !== need.shelf && s.lots.length > 0);
+    return shelf.filter(
+      s =>
+        s.item.kind === need.kind &&
+        (need.kind !== 'jar' || s.item.jarSize === need.size) &&
+        s !== need.shelf &&
+        s.lots.length > 0,
+    );
   return shelf.flatMap(s => {
     if (s.item.kind !== 'ingredient' || s === need.shelf || !mayServe(s.item, need)) return [];
     const lots = s.lots.filter(
@@ -76,12 +81,19 @@ export function othersFor(
   });
 }
 
-/** Sugar is no fruit: what is drawn for a line has its role, by the library; what the library does not know may be anything. */
-function mayServe(item: Item, need: Need): boolean {
-  const known = shipped.get(item.ingredientId ?? '');
-  if (!known || !need.line) return true;
-  const produce = (role: string) => role === 'fruit' || role === 'low-acid produce';
-  return known.role === need.line.role || (produce(known.role) && produce(need.line.role));
+/**
+ * Sugar is no fruit, and salt no beans: what is drawn for a line has its role, by the library's entry or its name; of what
+ * neither knows, by what its lots have to say.
+ */
+function mayServe(item: Item, { line }: Need): boolean {
+  if (!line) return false;
+  const group = (role: string) => (role === 'fruit' || role === 'low-acid produce' ? 'produce' : role);
+  const known = shippedAs(item).map(i => group(i.role));
+  if (known.length > 0) return known.includes(group(line.role));
+  const own = { produce: 'produce', salt: 'salt', vinegar: 'acid', 'citrus juice': 'acid', other: '' }[
+    item.use
+  ];
+  return own === group(line.role) || (own === '' && !['produce', 'salt', 'acid'].includes(group(line.role)));
 }
 
 /** A need as it would be served by another item: its quantity in that item's unit. */

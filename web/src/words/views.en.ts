@@ -86,7 +86,8 @@ export const viewsEn = {
   'door.measures.metric': 'grams and litres, °C',
   'door.measures.US': 'cups and pounds, °F',
   'door.metres': 'Altitude in metres',
-  'draw.also': 'and out of another lot of {name}',
+  'draw.also': '{name}: and from another lot',
+  'draw.alsoShort': 'and from another lot',
   'draw.lacking':
     '{n, plural, one {One thing is} other {# things are}} not on the shelf. If it is in the kitchen, put it there now.',
   'draw.none': 'nothing of its own on the shelf',
