@@ -188,6 +188,37 @@ test('what was typed for one batch is not left in the fields of the next', async
   await stepsOf(one);
 });
 
+test('a code scanner: its burst opens that batch and no stop; what was found for fewer letters is not opened', async ({
+  page,
+}) => {
+  await enterDemo(page, house);
+  const code =
+    /[A-Z]{3}-\d{5}-\w+/.exec(
+      await page
+        .getByText(/^Dilled wax beans · /)
+        .first()
+        .innerText(),
+    )?.[0] ?? '';
+  expect(code).not.toBe('');
+  // As a scanner types: all of it at once, digits among it, Enter at its end.
+  await page.getByRole('heading', { name: 'Today', level: 1 }).click();
+  await page.keyboard.type(`${code}\n`);
+  await expect(page.getByRole('heading', { name: /Record: Dilled wax beans/ })).toBeVisible();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // Typed and entered faster than the answer: the first that was found for all of it, not for its beginning.
+  let slow = 0;
+  await page.route(/\/find\?/, async route => {
+    if (slow++ === 0) await new Promise(done => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await page.keyboard.press('/');
+  const search = page.getByRole('searchbox', { name: 'Lot code, recipe or lot' });
+  await search.pressSequentially('Red');
+  await search.fill('crushed tomatoes');
+  await search.press('Enter');
+  await expect(page.getByRole('heading', { name: /rushed tomatoes/, level: 1 })).toBeVisible();
+});
+
 test('a lot code with a slip is told to be one', async ({ page }) => {
   await enterDemo(page, house);
   await page.keyboard.press('/');

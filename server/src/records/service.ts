@@ -86,6 +86,11 @@ export async function search(
       detail: l.lot.supplier,
     })),
   ];
+  // The code of a jar in the hand is what was looked for, before whatever begins like it.
+  const asked = words.toLowerCase();
+  const exact = (f: Found) =>
+    f.title.toLowerCase() === asked || (f.kind === 'lot' && f.title.toLowerCase().endsWith(`, lot ${asked}`));
+  found.sort((a, b) => Number(exact(b)) - Number(exact(a)));
   const looksLikeCode = /^[A-Za-z]{3}-\d{5}-/.test(words);
   return {
     found,

@@ -12,7 +12,7 @@ import {
   Switch,
 } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from './call.ts';
 import { keysAreOff, setKeysOff } from './keys.ts';
@@ -27,19 +27,33 @@ const PLACE: Record<Found['kind'], (id: string) => string> = {
 const KIND: Record<Found['kind'], string> = { batch: 'Batch', recipe: 'Recipe', lot: 'Lot' };
 
 /** Finds anything: a lot code from a jar in the hand, a recipe, a lot. */
-export function FindDialog({ onClose }: { onClose: () => void }) {
-  const [text, setText] = useState('');
+export function FindDialog({ code, onClose }: { code: string; onClose: () => void }) {
+  const [text, setText] = useState(code);
   const words = useDeferredValue(text.trim());
+  /** Enter was pressed, or a scanner typed it: what is found first is opened once the answer is of all that was typed. */
+  const opens = useRef(code !== '');
   const navigate = useNavigate();
-  const { data } = useQuery({
+  const { data: answer } = useQuery({
     queryKey: ['find', words],
     queryFn: () => call(find, { query: { words } }),
     enabled: words !== '',
   });
-  const go = (f: Found) => {
-    onClose();
-    void navigate(PLACE[f.kind](f.id));
-  };
+  // What was found for fewer letters is not what is looked for.
+  const data = words === text.trim() ? answer : undefined;
+  const go = useCallback(
+    (f: Found) => {
+      onClose();
+      void navigate(PLACE[f.kind](f.id));
+    },
+    [onClose, navigate],
+  );
+  useEffect(() => {
+    if (!opens.current || !data) return;
+    opens.current = false;
+    const [first] = data.found;
+    // A code that was misread leads nowhere.
+    if (first && data.slip === '') go(first);
+  }, [data, go]);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="find-title">
       <DialogTitle id="find-title" variant="h2">
@@ -50,9 +64,14 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
           autoFocus
           label="Lot code, recipe or lot"
           value={text}
-          onText={setText}
+          onText={typed => {
+            opens.current = false;
+            setText(typed);
+          }}
           onKeyDown={e => {
-            if (e.key === 'Enter' && data?.found[0]) go(data.found[0]);
+            if (e.key !== 'Enter' || text.trim() === '') return;
+            if (data?.found[0]) go(data.found[0]);
+            else opens.current = data === undefined;
           }}
           sx={{ mt: 1 }}
         />

@@ -116,7 +116,11 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void>
   const { pathname } = useLocation();
   const { data: today } = useToday();
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
-  const find = useCallback(() => setOpen('find'), []);
+  const [code, setCode] = useState('');
+  const find = useCallback((scanned = '') => {
+    setCode(scanned);
+    setOpen('find');
+  }, []);
   const help = useCallback(() => setOpen('keys'), []);
   useAskedClock();
   useKeys({ find, help });
@@ -181,7 +185,7 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void>
           </Box>
         </Box>
         <Workline waiting={today?.waiting ?? {}} />
-        <KitchenMenu onKeys={help} onFind={find} onSignOut={onSignOut} />
+        <KitchenMenu onKeys={help} onFind={() => find()} onSignOut={onSignOut} />
       </Box>
       <OutboxBar />
       <DeviceBars />
@@ -209,7 +213,7 @@ function Frame({ here, onSignOut }: { here: Here; onSignOut: () => Promise<void>
       </Box>
       <StoveRail />
       <Suspense>
-        {open === 'find' && <FindDialog onClose={() => setOpen(null)} />}
+        {open === 'find' && <FindDialog key={code} code={code} onClose={() => setOpen(null)} />}
         {open === 'keys' && <KeysDialog onClose={() => setOpen(null)} />}
         {pin && <PinDialog key={pin.fault.what} fault={pin.fault} onAnswer={pin.answer} />}
       </Suspense>

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
+import { burst } from './burst.ts';
 import { STOPS } from './stops.ts';
 
 const OFF = 'cocotte.keys-off';
@@ -7,13 +8,23 @@ const OFF = 'cocotte.keys-off';
 export const keysAreOff = () => localStorage.getItem(OFF) === 'yes';
 export const setKeysOff = (off: boolean) => localStorage.setItem(OFF, off ? 'yes' : '');
 
-/** Single keys, outside fields only: 1-8 go to a stop, `/` finds, `n` starts a batch, `?` lists the keys. */
-export function useKeys(open: { find: () => void; help: () => void }): void {
+/**
+ * Single keys, outside fields only: 1-8 go to a stop, `/` finds, `n` starts a batch, `?` lists the keys. What a code scanner
+ * types is looked for.
+ */
+export function useKeys(open: { find: (code?: string) => void; help: () => void }): void {
   const navigate = useNavigate();
   const { find, help } = open;
   useEffect(() => {
+    const act = (key: string) => {
+      const stop = STOPS.find(s => s.key === key);
+      if (keysAreOff()) return;
+      if (stop) void navigate(stop.path);
+      else if (key === 'n') void navigate('/recipes');
+    };
+    const scanner = burst(act, find);
     const onKey = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || keysAreOff()) return;
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
       const target = e.target as HTMLElement;
       if (
         target.closest(
@@ -21,15 +32,15 @@ export function useKeys(open: { find: () => void; help: () => void }): void {
         )
       )
         return;
-      const stop = STOPS.find(s => s.key === e.key);
-      if (stop) void navigate(stop.path);
-      else if (e.key === '/') find();
-      else if (e.key === 'n') void navigate('/recipes');
-      else if (e.key === '?') help();
-      else return;
+      if (e.key === '/' && !keysAreOff()) find();
+      else if (e.key === '?' && !keysAreOff()) help();
+      else if (!scanner.take(e.key)) return;
       e.preventDefault();
     };
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      scanner.stop();
+      window.removeEventListener('keydown', onKey);
+    };
   }, [navigate, find, help]);
 }

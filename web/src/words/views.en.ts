@@ -327,6 +327,13 @@ export const viewsEn = {
   'import.makeAll': 'Make {n, plural, one {this item} other {all # items}}',
   'import.makeWhy':
     'Each with the kind, unit and facts the library has of its name; the rest can be filled in later.',
+  'last.corrected': 'The forecast takes it in: {share} of what was reckoned came out.',
+  'last.filled': 'pints filled',
+  'last.foreseen': 'pints foreseen',
+  'last.ph': 'pH',
+  'last.tasted': 'tasted',
+  'last.title': '{n, plural, one {The last batch} other {The last # batches}}',
+  'last.why': 'why it differed',
   'lot.noPrice': 'without a price',
   'lot.price': 'What it cost, all of it',
   'lot.price.action': 'Enter its price',

@@ -33,6 +33,7 @@ import { kitchenNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import { useConfirmations } from '../api.ts';
+import { LastBatches } from './LastBatches.tsx';
 
 const WORDS: Record<Purpose, string> = {
   sale: 'For sale',
@@ -192,6 +193,7 @@ export function StartDialog({
           )}
         </Box>
       )}
+      <LastBatches recipeId={recipeId} />
       <Box sx={{ mt: 2 }}>
         <WhenFields when={when} />
       </Box>
