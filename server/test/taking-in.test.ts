@@ -4,6 +4,7 @@ import {
   listItems,
   listStock,
   priceLot,
+  readCost,
   readLot,
   readReceipt,
   readShelf,
@@ -13,6 +14,8 @@ import {
 import { libraryOf } from '@cocotte/core/ingredients';
 import { factsByName, type Item, itemOf, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { plumJam } from '../../demo/recipes.ts';
+import { Line } from '../../testing/line.ts';
 import { newItem, receiptLine, receiptOf } from '../../testing/stock.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 
@@ -145,6 +148,40 @@ describe('what a batch needs, as bought today, price later', () => {
       params: { lotId: view.receipt.lines[0]?.lotId ?? '' },
     });
     expect(bought.facts.value).toBe('price to come');
+  });
+
+  it('a batch that drew it is reckoned without a price, and with it once it is told', async () => {
+    const line = await Line.open(owner, { ...plumJam, code: 'UNP' }, 'half-pint', 4);
+    await (await line.start()).draw();
+    const before = await owner.ok(readCost, { params: { batchId: line.batchId } });
+    const honey = { ...itemOf(randomUUID(), 'Honey of the market', null), ingredientId: null };
+    const { lots } = await take([honey], [lotOf(honey, { quantity: '400' })]);
+    const lotId = lots[0]?.id ?? '';
+    await line.draw([{ lotId, lineId: 'sugar', quantity: '100' }]);
+    const open = await owner.ok(readCost, { params: { batchId: line.batchId } });
+    expect(open.unpriced.some(u => u.startsWith('Honey of the market'))).toBe(true);
+    expect(open.total).toBe(before.total);
+    await owner.ok(priceLot, { params: { lotId }, body: { price: '8.00' } });
+    const known = await owner.ok(readCost, { params: { batchId: line.batchId } });
+    expect(known.unpriced).toEqual(before.unpriced);
+    // 100 of 400 g at 8.00.
+    expect((Number(known.total) - Number(before.total)).toFixed(2)).toBe('2.00');
+    // What is left is worth the rest.
+    const { lot } = await owner.ok(readLot, { params: { lotId } });
+    expect(Number(lot.onHand) * Number(lot.unitCost)).toBeCloseTo(6, 9);
+  });
+
+  it('a line is drawn from what is ready as it is, with its own waste', async () => {
+    const line = await Line.open(owner, { ...plumJam, code: 'FRZ' }, 'half-pint', 4);
+    await line.start();
+    const frozen = known('plum');
+    const made = await take(
+      [frozen],
+      [lotOf(frozen, { facts: { ...factsByName(frozen), condition: 'frozen' } })],
+    );
+    await line.draw([{ lotId: made.lots[0]?.id ?? '', lineId: 'plums', quantity: '500' }]);
+    const drawn = line.state.draws.flatMap(d => d.lots).find(l => l.lineId === 'plums');
+    expect(drawn).toMatchObject({ mass_g: 500, trimYield: 1 });
   });
 
   it('a viewer takes nothing in, and another kitchen sees nothing of it', async () => {

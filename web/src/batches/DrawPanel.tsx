@@ -1,5 +1,5 @@
 import { drawLots } from '@cocotte/contract';
-import { Decimal, dayOf, type Habits, moneyText, numberText } from '@cocotte/core/measure';
+import { Decimal, dayOf, moneyText } from '@cocotte/core/measure';
 import { type Need, type ShelfItem, unitSign, type Wanted, wantedOf } from '@cocotte/core/stores';
 import { Box, Button } from '@mui/material';
 import { type ReactNode, useState, useSyncExternalStore } from 'react';
@@ -20,9 +20,11 @@ import { TakeInDialog } from '../stores/planning/TakeInDialog.tsx';
 import { useShelf, useStockChanged } from '../stores/api.ts';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { Drawn } from './Drawn.tsx';
+import { autoWords, lotsToChoose } from './draw-words.ts';
 import { batchNeeds, drawingOf, needBy, needText, othersFor } from './draws.ts';
+import { Used } from './Used.tsx';
 import type { When } from './when.ts';
-import { quantityText, stockText } from '../stores/words.ts';
+import { quantityText } from '../stores/words.ts';
 import { say } from '../words/views.ts';
 
 /** On a phone each need stands over its quantity and its lot; from a tablet on they are columns. */
@@ -310,53 +312,6 @@ function Needs({ batch, when, view }: { batch: OpenBatch; when: When; view: { sh
   );
 }
 
-/** What was used without a connection and is not drawn: on its way, or not to be drawn for what it was used for. */
-function Used({ batch, view }: { batch: OpenBatch; view: { shelf: ShelfItem[] } }) {
-  const { kitchen } = useHere();
-  const open = batch.state.used.filter(u => !u.drawn);
-  if (open.length === 0) return null;
-  const what = (u: (typeof open)[number]) => {
-    const of = view.shelf.find(s => s.lots.some(l => l.id === u.lotId));
-    const line = batch.state.started?.recipe.lines.find(l => l.id === u.lineId);
-    const lot = of?.lots.find(l => l.id === u.lotId)?.label;
-    return `${quantityText(String(u.quantity), u, kitchen)} ${of?.item.name ?? line?.name ?? ''}${lot ? ` (${lot})` : ''}`;
-  };
-  const waits = open.filter(u => u.by.known === 'waiting');
-  const unfit = open.filter(u => u.by.known !== 'waiting');
-  return (
-    <Sheet>
-      {waits.length > 0 && say('used.kept', { what: waits.map(what).join('; ') })}
-      {unfit.length > 0 && say('used.unfit', { what: unfit.map(what).join('; ') })}
-    </Sheet>
-  );
-}
-
-/** Lots of one item, as they are chosen from. */
-const lotsToChoose = (shelf: ShelfItem | undefined, words: string, kitchen: Habits) =>
-  (shelf?.lots ?? []).map(
-    lot =>
-      [
-        lot.id,
-        `${words} ${lot.label}${lot.strength_pct === null ? '' : `, ${numberText(lot.strength_pct, kitchen)} %`} (${shelf ? stockText(lot.onHand, shelf.item, kitchen) : lot.onHand} left)`,
-      ] as const,
-  );
-
 function Small({ children }: { children: ReactNode }) {
   return <Soft sx={{ display: 'block', fontWeight: 400, fontSize: '0.92rem' }}>{children}</Soft>;
-}
-
-/** In words, which lots a quantity comes from. */
-function autoWords({
-  need,
-  drawing,
-}: {
-  need: { shelf: { lots: { label: string; openedOn: string | null }[] } | undefined };
-  drawing: ReturnType<typeof drawingOf> | null;
-}): string {
-  if (drawing?.ok && drawing.value.lots.length > 0) {
-    const open = new Set(need.shelf?.lots.filter(l => l.openedOn !== null).map(l => l.label));
-    return drawing.value.lots.map(l => `${l.label}${open.has(l.label) ? ' (open)' : ''}`).join(', then ');
-  }
-  const first = need.shelf?.lots[0];
-  return first ? `${first.label}${first.openedOn === null ? '' : ' (open)'}` : 'nothing left';
 }
