@@ -48,21 +48,27 @@ export function PastePage() {
     () => readPasted(deferred, kitchen.locale, library.index, v7),
     [deferred, kitchen.locale, library],
   );
-  const lines = read.lines.map(l => settledLine(l, choices.lines[lineKey(l)], kitchen.locale, library.byId));
-  const steps = read.steps.map(s => settledStep(s, choices.steps[stepKey(s)]));
-  const facts = settledFacts(read, choices.facts);
-  const entry = choices.entryId === '' ? undefined : processEntry(choices.entryId);
-  const own = recipeFromText(
-    read,
-    {
-      lines: lines.map(l => l.line),
-      steps: steps.map(s => s.step),
-      facts,
-      expects: expected(lines, choices, kitchen.locale),
-    },
-    v7,
-  );
-  const recipe = entry ? { ...own, authority: authorityOf(entry, dayOf(kitchenNow(), kitchen.zone)) } : own;
+  // What was read and settled, once for each text and choice: the review beside it weighs all of it.
+  const { lines, steps, facts, recipe } = useMemo(() => {
+    const settled = {
+      lines: read.lines.map(l => settledLine(l, choices.lines[lineKey(l)], kitchen.locale, library.byId)),
+      steps: read.steps.map(s => settledStep(s, choices.steps[stepKey(s)])),
+      facts: settledFacts(read, choices.facts),
+    };
+    const entry = choices.entryId === '' ? undefined : processEntry(choices.entryId);
+    const own = recipeFromText(
+      read,
+      {
+        lines: settled.lines.map(l => l.line),
+        steps: settled.steps.map(s => s.step),
+        facts: settled.facts,
+        expects: expected(settled.lines, choices, kitchen.locale),
+      },
+      v7,
+    );
+    const followed = entry && authorityOf(entry, dayOf(kitchenNow(), kitchen.zone));
+    return { ...settled, recipe: followed ? { ...own, authority: followed } : own };
+  }, [read, choices, kitchen.locale, kitchen.zone, library]);
   // Without its amount a line would go on as one piece of it.
   const noAmount = lines.some(l => !l.line.amount.toTaste && l.faults.some(f => f.path === 'amount'));
   const asks = noAmount || lines.some(l => l.ask !== null || l.which.length > 0);

@@ -3,12 +3,20 @@ import { Button, Typography } from '@mui/material';
 import { Figure, Pick } from '../../kit/fields.tsx';
 import { useRows } from '../../kit/form.ts';
 import { Cells } from '../../kit/layout.tsx';
+import { useHere } from '../../shell/session.tsx';
 import type { DraftForm } from './form.ts';
 
 /** The headspace an authority states. */
-export const Headspace = ({ form }: { form: DraftForm }) => (
-  <Figure at={form.at('headspace_mm')} label="Headspace" unit="inches" />
-);
+export function Headspace({ form }: { form: DraftForm }) {
+  const { kitchen } = useHere();
+  return (
+    <Figure
+      at={form.at('headspace_mm')}
+      label="Headspace"
+      unit={kitchen.measures === 'US' ? 'inches' : 'mm'}
+    />
+  );
+}
 
 /** Pack and headspace, which belong together. */
 export function PackAndHeadspace({ form }: { form: DraftForm }) {

@@ -123,7 +123,7 @@ export interface Draft {
   limits: string;
   process: LetterProcess['kind'];
   pack: 'hot' | 'raw';
-  /** In inches. */
+  /** In inches, or millimetres where the kitchen measures so. */
   headspace_mm: string;
   tops: (number | null)[];
   letter: DraftMinutes[];
@@ -313,7 +313,7 @@ export function draftOf(recipe: Recipe, kitchen: Kitchen, now_ms: number): Draft
     limits: a.grade === 'letter' ? a.limits : '',
     process: letter?.kind ?? 'boiling water',
     pack,
-    headspace_mm: n(headspace_mm / MM_PER_INCH),
+    headspace_mm: n(kitchen.measures === 'US' ? headspace_mm / MM_PER_INCH : headspace_mm),
     tops: banded?.minutes[0]?.byAltitude.map(b => b.upTo_ft) ?? [...ALTITUDE_BANDS_FT.three],
     letter: banded
       ? banded.minutes.map(m => ({ minutes: m.byAltitude.map(b => n(b.minutes)), size: m.jarSize }))

@@ -88,18 +88,22 @@ function readTerms({ terms }: Draft, reader: Reader): LetterTerms {
 /** Path of the heat step that is typed in: a letter's process, or the time of a publication. */
 const heatPath = (draft: Draft) => (draft.grade === 'letter' ? 'authority.process' : 'authority.time');
 
-const headspace_mm = (draft: Draft, reader: Reader) =>
-  reader.take(
+/** As the kitchen measures: in inches, or in millimetres. */
+function headspace_mm(draft: Draft, reader: Reader): number {
+  const inches = reader.kitchen.measures === 'US';
+  const read = reader.take(
     `${heatPath(draft)}.headspace_mm`,
     readNumber(draft.headspace_mm, reader.kitchen.locale, {
-      name: 'The headspace in inches',
+      name: inches ? 'The headspace in inches' : 'The headspace in millimetres',
       min: 0,
       above: true,
-      max: 1.5,
+      max: inches ? 1.5 : 38,
       why: 'A jar filled to the brim pushes its lid off in the canner.',
     }),
-    0.5,
-  ) * MM_PER_INCH;
+    inches ? 0.5 : 12.7,
+  );
+  return inches ? read * MM_PER_INCH : read;
+}
 
 const minutes = (text: string, path: string, reader: Reader) =>
   reader.number(path, text, 'The minutes', 1, 240, { whole: true });
