@@ -9,6 +9,7 @@ import { useHistory, useTastings } from '../api.ts';
 
 /** So many batches stand side by side. */
 const SHOWN = 3;
+const NOTHING = '–';
 
 /** What the last batches of a recipe taught, side by side, at the moment of starting the next. */
 export function LastBatches({ recipeId }: { recipeId: string }) {
@@ -17,21 +18,23 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
   const { data: tasted } = useTastings(recipeId);
   const batches = (history?.batches ?? []).filter(b => b.actual_pints !== null).slice(0, SHOWN);
   if (batches.length === 0) return null;
-  const pints = (value: number | null) => (value === null ? '–' : numberText(value, kitchen, 2));
+  const pints = (value: number | null) => (value === null ? NOTHING : numberText(value, kitchen, 2));
   const tastingOf = (lotCode: string) => tasted?.tastings.find(t => t.lotCode === lotCode);
   const rows: [what: string, cell: (b: (typeof batches)[number]) => ReactNode][] = [
     [say('last.foreseen'), b => pints(b.expected_pints)],
     [say('last.filled'), b => pints(b.actual_pints)],
-    [say('last.ph'), b => (b.readings.at(-1) ? numberText(b.readings.at(-1)?.ph ?? 0, kitchen, 2) : '–')],
+    [say('last.ph'), b => (b.readings.at(-1) ? numberText(b.readings.at(-1)?.ph ?? 0, kitchen, 2) : NOTHING)],
     [
       say('last.tasted'),
       b => {
         const tasting = tastingOf(b.lotCode);
-        return tasting ? `${tasting.rating}/5${tasting.notes ? `, ${tasting.notes}` : ''}` : '–';
+        return tasting ? `${tasting.rating}/5${tasting.notes ? `, ${tasting.notes}` : ''}` : NOTHING;
       },
     ],
-    [say('last.why'), b => b.reasons.join(' ') || '–'],
+    [say('last.why'), b => b.reasons.join(' ') || NOTHING],
   ];
+  // What nobody read or tasted of any of them is left out.
+  const said = rows.filter(([, cell]) => batches.some(b => cell(b) !== NOTHING));
   const seen = correctionFrom(
     (history?.batches ?? []).flatMap(b =>
       b.expected_pints === null || b.actual_pints === null || !b.foreseen
@@ -55,6 +58,7 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
           borderCollapse: 'collapse',
           width: '100%',
           '& th, & td': { textAlign: 'left', p: 0.5, verticalAlign: 'top' },
+          '& thead th': { whiteSpace: 'nowrap' },
         }}
       >
         <caption style={{ textAlign: 'left', fontWeight: 700 }}>
@@ -71,7 +75,7 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(([what, cell]) => (
+          {said.map(([what, cell]) => (
             <tr key={what}>
               <Box component="th" scope="row" sx={{ fontWeight: 400, color: 'text.secondary' }}>
                 {what}
