@@ -59,6 +59,14 @@ async function takeIn(page: Page, strength = false) {
   await page.getByRole('button', { name: 'What this needs' }).click();
   const dialog = page.getByRole('dialog', { name: 'What is not on the shelf yet' });
   if (strength) await dialog.getByRole('textbox', { name: 'Strength on its label' }).fill('5');
+  // How produce came is asked of each, beside it, and believed of none.
+  await dialog.getByRole('button', { name: 'On the shelf, price later' }).click();
+  await expect(dialog.getByText(/The condition of the produce is not said/).first()).toBeVisible();
+  const came = dialog.getByRole('combobox', { name: 'How it came' });
+  for (let i = 0; i < (await came.count()); i++) {
+    await came.nth(i).click();
+    await page.getByRole('option', { name: 'sound' }).click();
+  }
   await dialog.getByRole('button', { name: 'On the shelf, price later' }).click();
   await expect(dialog).toHaveCount(0);
 }

@@ -14,6 +14,9 @@ import {
   ownYield,
   plainFacts,
   wantedOf,
+  asksOf,
+  factsByName,
+  upgradeItem,
 } from './index.ts';
 
 const LIBRARY = libraryOf([]);
@@ -104,6 +107,39 @@ describe('a lot that was given no name', () => {
         }
       }),
     );
+  });
+});
+
+describe('what a name proves of a lot, and what is asked', () => {
+  const item = (
+    use: 'citrus juice' | 'salt' | 'produce' | 'vinegar',
+    name: string,
+    ingredientId: string | null = null,
+  ) => upgradeItem({ id: newId(), kind: 'ingredient', unit: 'g', name, use, ingredientId });
+  it.each([
+    ['citrus juice', 'Fresh juice I bottled', null],
+    ['citrus juice', 'Lemon juice, bottled by hand', 'fresh-lemon'],
+    ['citrus juice', 'Fresh-pressed', 'bottled-lemon'],
+    ['citrus juice', 'Lemon juice', null],
+    ['salt', 'Seasoned salt', null],
+    ['salt', 'Canning salt, iodised', 'canning-salt'],
+    ['salt', 'Salt for the canning room', null],
+    ['salt', 'Sea salt with an anti-caking agent', 'sea-salt'],
+  ] as const)('%s "%s" (%s) is asked', (use, name, ingredientId) => {
+    expect(asksOf(item(use, name, ingredientId))).toEqual([use === 'salt' ? 'salt' : 'juice']);
+  });
+  it.each([
+    ['citrus juice', 'Bottled lemon juice', 'bottled-lemon', { juice: 'bottled' }],
+    ['citrus juice', 'Lime juice', 'fresh-lime', { juice: 'fresh' }],
+    ['salt', 'Canning and pickling salt', 'canning-salt', { salt: 'canning' }],
+    ['salt', 'Kosher salt', 'kosher-salt', { salt: 'kosher' }],
+  ] as const)('%s "%s" is what the library says', (use, name, ingredientId, facts) => {
+    expect(factsByName(item(use, name, ingredientId))).toMatchObject(facts);
+    expect(asksOf(item(use, name, ingredientId))).toEqual([]);
+  });
+  it('strength of a vinegar and condition of produce are asked whatever it is called', () => {
+    expect(asksOf(item('vinegar', 'White vinegar, 5 %', 'white-vinegar'))).toEqual(['strength']);
+    expect(asksOf(item('produce', 'Sound plums', 'plum'))).toEqual(['condition']);
   });
 });
 

@@ -1,6 +1,6 @@
 import { densityOf, type Ingredient, type NameIndex } from '../ingredients/index.ts';
 import { JAR_SIZES, jarSize } from '../jars/index.ts';
-import { Decimal, type Day, dayText, type Figures } from '../measure/index.ts';
+import { byName, Decimal, type Day, dayText, type Figures, under } from '../measure/index.ts';
 import { type Item, itemUseOf, upgradeItem } from './items.ts';
 import { type LotFacts, plainFacts } from './lots.ts';
 import type { Need } from './shelf.ts';
@@ -149,25 +149,27 @@ function newItem(
   };
 }
 
+/** Kinds that entries of the library are, and words in a name that speak against each: then it is asked. */
+const KIND_OF = byName<Pick<LotFacts, 'salt' | 'juice'> & { against: RegExp }>([
+  ['canning-salt', { salt: 'canning', juice: null, against: /iodi[sz]ed|anti.?caking|table|season/i }],
+  ['kosher-salt', { salt: 'kosher', juice: null, against: /iodi[sz]ed|anti.?caking|table|season/i }],
+  ['sea-salt', { salt: 'sea', juice: null, against: /iodi[sz]ed|anti.?caking|table|season/i }],
+  ['bottled-lemon', { salt: null, juice: 'bottled', against: /fresh|press|squeez|home|own/i }],
+  ['bottled-lime', { salt: null, juice: 'bottled', against: /fresh|press|squeez|home|own/i }],
+  ['fresh-lemon', { salt: null, juice: 'fresh', against: /bottle/i }],
+  ['fresh-lime', { salt: null, juice: 'fresh', against: /bottle/i }],
+]);
+
 /**
- * What a lot says of itself by what its item is called: a bottle of bottled juice is bottled, canning salt is canning salt.
- * Strength and condition no name says: they are asked.
+ * What a lot says of itself by the library's entry of its item: bottled juice is bottled, canning salt is canning salt. A
+ * name alone proves nothing, and one that speaks against the entry is asked. Strength and condition no entry says.
  */
 export function factsByName(item: Pick<Item, 'use' | 'ingredientId' | 'name'>): LotFacts {
-  const id = `${item.ingredientId ?? ''} ${item.name}`.toLowerCase();
+  const kind = under(KIND_OF, item.ingredientId ?? '');
+  if (!kind || kind.against.test(item.name)) return plainFacts();
   return plainFacts({
-    salt:
-      item.use !== 'salt'
-        ? null
-        : /canning|pickling/.test(id)
-          ? 'canning'
-          : /kosher/.test(id)
-            ? 'kosher'
-            : /\bsea/.test(id)
-              ? 'sea'
-              : null,
-    juice:
-      item.use !== 'citrus juice' ? null : /bottled/.test(id) ? 'bottled' : /fresh/.test(id) ? 'fresh' : null,
+    salt: item.use === 'salt' ? kind.salt : null,
+    juice: item.use === 'citrus juice' ? kind.juice : null,
   });
 }
 

@@ -66,8 +66,8 @@ export function TakeInDialog({
       rows: wanted.map(w => ({
         quantity: fieldText(Number(w.quantity), kitchen.locale, 3),
         strength_pct: '',
-        // What no name says is asked; produce that is looked at as it is put down is sound as a rule.
-        condition: asksOf(w.item).includes('condition') ? 'sound' : '',
+        // What no entry of the library says is asked, and nothing stands there before somebody looked.
+        condition: '',
         salt: '',
         juice: '',
       })),
