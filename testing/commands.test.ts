@@ -120,7 +120,7 @@ describe('npm start', () => {
       process.kill(before.pid, 'SIGKILL');
       // Somebody asks all the while: nobody is told anything but that the book is away.
       const statuses = new Set<number>();
-      const until = Date.now() + 30_000;
+      const until = Date.now() + 90_000;
       for (let good = 0; good < 5 && Date.now() < until;) {
         const answer = await fetch(`http://127.0.0.1:${machine.port}/api/session`);
         statuses.add(answer.status);

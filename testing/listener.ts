@@ -44,7 +44,7 @@ export class Listener {
 
   /** Waits until what was told satisfies a test. */
   async until(done: (listener: this) => boolean): Promise<void> {
-    const deadline = Date.now() + 10_000;
+    const deadline = Date.now() + 60_000;
     while (!done(this)) {
       if (Date.now() > deadline) throw new Error(`was told only ${JSON.stringify(this.told)}`);
       await new Promise<void>(resolve => {

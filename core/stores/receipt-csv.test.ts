@@ -151,7 +151,7 @@ describe('a file of receipts', () => {
     expect(told.at(-1)).toBe(50_000);
     expect(told.length).toBeGreaterThan(20);
     expect(table.lines.at(-1)).toBe(50_001);
-  }, 30_000);
+  });
 
   it('one column for each meaning is guessed from the headings', () => {
     expect(
