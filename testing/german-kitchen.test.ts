@@ -21,6 +21,7 @@ const GERMAN = {
   temperature: 'C',
   altitude: 'm',
   measures: 'metric',
+  paper: 'A4',
 } as const;
 const RECIPES = Object.values(demo).filter((r): r is Recipe => 'lines' in r && 'authority' in r);
 

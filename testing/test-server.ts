@@ -48,6 +48,7 @@ export const PLAIN_HABITS = {
   temperature: 'F',
   altitude: 'ft',
   measures: 'US',
+  paper: 'letter',
 } as const;
 
 /** The real server on a database of its own, with a clock the test moves. */

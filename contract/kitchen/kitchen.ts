@@ -70,13 +70,14 @@ export type KitchenSettings = Omit<Kitchen, 'id' | 'version' | 'placed' | 'demo'
 /** Rules of what an owner enters of a kitchen. */
 export const settings = {
   name: text({ min: 1, max: 80, name: 'The name' }),
-  locale: text({ min: 2, max: 20, name: 'The locale' }),
+  locale: text({ min: 2, max: 40, name: 'The locale' }),
   /** ISO 4217; whether the platform knows it is asked by the server. */
   currency: text({ min: 3, max: 3, name: 'The currency' }),
   zone,
   temperature: choice(['F', 'C'] as const),
   altitude: choice(['ft', 'm'] as const),
   measures: choice(['US', 'metric'] as const),
+  paper: choice(['letter', 'A4'] as const),
   altitude_m: figure({
     ...ALTITUDE_LIMIT_M,
     name: 'The altitude in metres',

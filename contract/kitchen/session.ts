@@ -166,6 +166,7 @@ export const makeFirstAccount = endpoint({
       temperature: settings.temperature,
       altitude: settings.altitude,
       measures: settings.measures,
+      paper: settings.paper,
     }),
   }),
   reply: sessionView,

@@ -11,6 +11,7 @@ export type FirstStep = (typeof FIRST_STEPS)[number];
 export interface There {
   kitchen: Pick<Kitchen, 'placed' | 'pots' | 'canners' | 'jurisdiction' | 'makerName' | 'makerAddress'>;
   recipes: number;
+  /** Ingredients it keeps; jars and lids come with the equipment. */
   items: number;
   batches: number;
 }

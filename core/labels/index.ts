@@ -9,4 +9,4 @@ export {
 } from './content.ts';
 export { labelSpelling } from './spelling.ts';
 export { FIGURE_OVER_SIZE, NET_SHARE, netFigures_mm, panelArea_in2 } from './panel.ts';
-export { type LabelStock, LABEL_STOCKS, labelStock } from './stock.ts';
+export { type LabelStock, LABEL_STOCKS, labelStock, stockFor } from './stock.ts';

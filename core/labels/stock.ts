@@ -1,3 +1,5 @@
+import { PAPER_MM, type PaperSize } from '../measure/index.ts';
+
 /** A sheet of blank labels, measured from its top left corner, in millimetres. */
 export interface LabelStock {
   id: string;
@@ -37,6 +39,13 @@ export const LABEL_STOCKS: readonly LabelStock[] = [
     pitch_mm: { x: 98, y: 46 },
   },
 ];
+
+/** The stock that is proposed first: one on the kitchen's paper. */
+export function stockFor(paper: PaperSize): LabelStock {
+  const { width } = PAPER_MM[paper];
+  const found = LABEL_STOCKS.find(s => Math.abs(s.page_mm.width - width) < 1);
+  return (found ?? LABEL_STOCKS[0]) as LabelStock;
+}
 
 /** The stock of that id, or undefined. */
 export function labelStock(id: string): LabelStock | undefined {

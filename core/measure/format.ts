@@ -1,12 +1,13 @@
 import { numberFormat, timeFormat } from './intl.ts';
 import type { Day } from './day.ts';
 import { Decimal } from './exact.ts';
+import type { PaperSize } from './habits.ts';
 import { mixedText } from './kitchen-measures.ts';
 import { fahrenheit, feetFromMetres, MM_PER_INCH } from './units.ts';
 
 /** What decides how a kitchen reads figures. */
 export interface Habits {
-  /** BCP 47 locale for numbers and dates. */
+  /** BCP 47 locale for numbers and dates; a clock and a first day of the week of the kitchen's own go with it (`withHabits`). */
   locale: string;
   /** ISO 4217. */
   currency: string;
@@ -16,6 +17,8 @@ export interface Habits {
   altitude: 'ft' | 'm';
   /** In what lengths, volumes and weights are asked for: inches, quarts and pounds, or centimetres, litres and kilograms. */
   measures: 'US' | 'metric';
+  /** On what is printed. */
+  paper: PaperSize;
 }
 
 /** In which locale figures are written: a kitchen's, as a rule. */

@@ -31,6 +31,18 @@ export {
 export { HELD, kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
 export { type AskedUnit, kitchenUnits } from './kitchen-units.ts';
 export {
+  type Clock,
+  PAPER_MM,
+  type PaperSize,
+  type WeekStart,
+  clockOf,
+  plainLocale,
+  usualPaper,
+  weekOf,
+  weekStartOf,
+  withHabits,
+} from './habits.ts';
+export {
   type Day,
   addDays,
   addMonths,

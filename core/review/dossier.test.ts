@@ -13,6 +13,7 @@ const ASKER: Asker = {
   temperature: 'F',
   altitude: 'ft',
   measures: 'US',
+  paper: 'letter',
   makerName: 'Wrenfold Kitchen',
   makerAddress: 'Alder Crossing',
   altitude_m: 716.28,

@@ -94,4 +94,5 @@ export {
   wantedLine,
   wantedOf,
 } from './wanted.ts';
+export { jarsInUse, USUAL_JARS, type UsualJar } from './usual-jars.ts';
 export { ownYield } from './waste.ts';

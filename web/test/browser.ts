@@ -35,5 +35,6 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   temperature: imperial ? 'F' : 'C',
   altitude: imperial ? 'ft' : 'm',
   measures: imperial ? 'US' : 'metric',
+  paper: imperial ? 'letter' : 'A4',
   ...over,
 });

@@ -32,6 +32,7 @@ export async function drawBlank({
     pdf,
     faces,
     `${kitchen.name} · ${started.lotCode} · Targets as they stood when the batch was started. Write times as the clock shows them; type them in afterwards.`,
+    kitchen.paper,
   );
   flow.heading(recipe.name, 20);
   flow.text(

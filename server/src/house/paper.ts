@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { PAPER_MM, type PaperSize } from '@cocotte/core/measure';
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFFont, PDFHexString, type PDFPage, rgb } from 'pdf-lib';
 
@@ -100,19 +101,26 @@ export function wrap(text: string, face: PDFFont, size: number, width_pt: number
   return lines;
 }
 
-/** Text that flows down US Letter pages, with a foot on each. */
+/** How wide the text of a page is, whatever its paper: rows keep their places. */
+const WRITTEN_PT = 516;
+
+/** Text that flows down the pages of a kitchen's paper, with a foot on each. */
 export class Flow {
   private page!: PDFPage;
   private y = 0;
-  private readonly margin = 48;
-  private readonly width = 612;
-  private readonly height = 792;
+  private readonly margin: number;
+  private readonly width: number;
+  private readonly height: number;
 
   constructor(
     private readonly pdf: PDFDocument,
     private readonly faces: Faces,
     private readonly foot: string,
+    paper: PaperSize,
   ) {
+    this.width = PAPER_MM[paper].width * PT_PER_MM;
+    this.height = PAPER_MM[paper].height * PT_PER_MM;
+    this.margin = (this.width - WRITTEN_PT) / 2;
     this.turn();
   }
 

@@ -1,21 +1,23 @@
 import { createHash } from 'node:crypto';
 import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
+import { usualPaper } from '@cocotte/core/measure';
 import { type Trx, enterKitchen } from '../house/database.ts';
 
 type Settings = Omit<Kitchen, 'id' | 'version'>;
 
 /**
  * Kitchens from before pots, canners or costs were kept have none on record; where its measures were not asked for, the
- * unit of its altitude tells them. One from before it was asked whether its
+ * unit of its altitude tells them, and its locale tells its sheets. One from before it was asked whether its
  * place was entered was placed if it does not stand at exactly nothing, which is where a kitchen began.
  */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures'> & Partial<Settings>;
+  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures' | 'paper'> & Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
+  paper: row.settings.paper ?? usualPaper(row.settings.locale),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   demo: row.settings.demo ?? false,
   jurisdiction: { ...noPlace(), ...row.settings.jurisdiction },

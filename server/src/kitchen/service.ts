@@ -34,6 +34,7 @@ export function newKitchenSettings(
     temperature: 'F',
     altitude: 'ft',
     measures: 'US',
+    paper: 'letter',
     ...habits,
     hourlyRate: '0',
     makerName: '',

@@ -46,6 +46,7 @@ export async function drawRecord({
     pdf,
     faces,
     `${kitchen.name} · ${started.lotCode} · printed ${instantText(now_ms, kitchen)} · head of the record: entry ${head.seq}, SHA-256 ${head.hash}`,
+    kitchen.paper,
   );
   flow.heading(`Batch record: ${started.recipe.name}`, 20);
   flow.text(

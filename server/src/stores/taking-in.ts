@@ -21,7 +21,13 @@ import { findLot, refuse } from './service.ts';
 const keysOf = (item: Item): string[] => [
   ...(item.ingredientId === null ? [] : [`${item.kind} ${item.ingredientId}`]),
   `${item.kind} ${item.jarSize ?? ''} ${item.name.toLowerCase()}`,
-  ...(item.kind === 'jar' ? [`jar ${item.jarSize}`] : []),
+  // Whoever says no mouth means any jars of the size; wide ones are no regular ones.
+  ...(item.kind === 'jar' ? [`jar ${item.jarSize} ${item.mouth ?? ''}`] : []),
+];
+/** Under what an item that is kept is found. */
+const namesOf = (item: Item): string[] => [
+  ...keysOf(item),
+  ...(item.kind === 'jar' ? [`jar ${item.jarSize} `] : []),
 ];
 
 /** Makes items and puts lots on the shelf: all or nothing, and the same twice is the same. */
@@ -31,7 +37,7 @@ export async function take(
   const { trx, kitchenId, body, clock, person } = call;
   // Two who make the same item at once wait for each other.
   await lockWholeStock(trx, kitchenId);
-  const kept = new Map((await queries.selectItems(trx, kitchenId)).flatMap(i => keysOf(i).map(k => [k, i])));
+  const kept = new Map((await queries.selectItems(trx, kitchenId)).flatMap(i => namesOf(i).map(k => [k, i])));
   const byId = new Map((await queries.selectItems(trx, kitchenId)).map(i => [i.id, i]));
   /** Of each id that was sent, the item it stands for. */
   const stands = new Map<string, Item>();
@@ -49,7 +55,7 @@ export async function take(
     refuse(itemFaults(item).map(f => ({ ...f, path: `items[${body.items.indexOf(sent)}].${f.path}` })));
     // oxlint-disable-next-line no-await-in-loop -- a dozen at most
     await queries.insertItem(trx, kitchenId, item);
-    for (const key of keysOf(item)) kept.set(key, item);
+    for (const key of namesOf(item)) kept.set(key, item);
     byId.set(item.id, item);
     stands.set(sent.id, item);
   }

@@ -46,7 +46,7 @@ export default function Guide() {
   const left = firstSteps({
     kitchen,
     recipes: recipes.recipes.length,
-    items: items.items.length,
+    items: items.items.filter(i => i.kind === 'ingredient').length,
     batches: batches.batches.length,
   });
   if (left.length === 0) return null;

@@ -9,6 +9,7 @@ import {
   TextField,
   type TextFieldProps,
 } from '@mui/material';
+import { clockOf, dayText, type Habits, instantOf, instantText, plainLocale } from '@cocotte/core/measure';
 import { type ReactNode, useEffect, useId } from 'react';
 import { useController } from 'react-hook-form';
 import { useHere } from '../shell/session.tsx';
@@ -93,12 +94,39 @@ export function Temperature(props: Common) {
 }
 
 /** A day of the calendar. */
-export const Day = (props: Common) => <Text type="date" slotProps={shrink} {...props} />;
+export function Day(props: Common) {
+  const read = useReadBack(props.at, (day, kitchen) => dayText(day, kitchen));
+  return <Text type="date" slotProps={shrink} {...props} hint={read ?? props.hint} />;
+}
 
 /** A day and a time on the kitchen's wall clock, to the second. */
-export const Time = (props: Common) => (
-  <Text type="datetime-local" slotProps={{ ...shrink, htmlInput: { step: 1 } }} {...props} />
-);
+export function Time(props: Common) {
+  const read = useReadBack(props.at, (typed, kitchen) =>
+    instantText(instantOf(typed, kitchen.zone), kitchen, true),
+  );
+  return (
+    <Text
+      type="datetime-local"
+      slotProps={{ ...shrink, htmlInput: { step: 1 } }}
+      {...props}
+      hint={read ?? props.hint}
+    />
+  );
+}
+
+/**
+ * A day or a time as the kitchen reads it, where the browser shows it in another way: its own fields follow the machine
+ * (11/12 is a day in November or in December), and a kitchen has one clock on all of its devices.
+ */
+function useReadBack(at: At, words: (typed: string, habits: Habits) => string): string | null {
+  const { kitchen } = useHere();
+  const { field } = useController({ control: at.control, name: at.name });
+  const typed = String(field.value ?? '');
+  const alike =
+    plainLocale(kitchen.locale) === navigator.language &&
+    clockOf(kitchen.locale) === clockOf(navigator.language);
+  return alike || Number.isNaN(Date.parse(typed)) ? null : words(typed, kitchen);
+}
 
 /** One of a list; a value shows as itself unless it has words. */
 export function Pick<T extends string>({

@@ -7,12 +7,19 @@ import {
 } from '@cocotte/contract';
 import { findHeights } from '@cocotte/core/kitchen';
 import {
+  type Clock,
+  clockOf,
   type Fault,
   fieldText,
   type Habits,
   metresFromFeet,
+  type PaperSize,
   type Reading,
   readNumber,
+  usualPaper,
+  type WeekStart,
+  weekStartOf,
+  withHabits,
 } from '@cocotte/core/measure';
 import { Box, Button, Paper, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -26,6 +33,7 @@ import { Faults } from '../kit/parts.tsx';
 import { anyWords, words } from '../kit/readers.ts';
 import { call, faultsOf } from '../shell/call.ts';
 import { useTakeSession } from '../shell/session.tsx';
+import { HabitFields } from './HabitFields.tsx';
 import { say } from '../words/views.ts';
 
 /** Everything outside a kitchen: signing in, the first account, a link to join. */
@@ -187,8 +195,12 @@ const MONEY: ReadonlyMap<string, string> = new Map([
     'LU',
   ].map(r => [r, 'EUR'] as const),
 ]);
-const habitsOf = (measures: Habits['measures']) => ({
-  locale: LOCALE,
+const habitsOf = (
+  measures: Habits['measures'],
+  own: { clock: Clock; weekStart: WeekStart; paper: PaperSize },
+) => ({
+  locale: withHabits(LOCALE, own),
+  paper: own.paper,
   currency: MONEY.get(/-([A-Z]{2})$/i.exec(LOCALE)?.[1]?.toUpperCase() ?? '') ?? 'USD',
   measures,
   temperature: measures === 'US' ? ('F' as const) : ('C' as const),
@@ -201,6 +213,9 @@ function FirstAccount() {
     {
       kitchen: '',
       measures: inUS() ? ('US' as const) : ('metric' as Habits['measures']),
+      clock: clockOf(LOCALE),
+      weekStart: weekStartOf(LOCALE),
+      paper: usualPaper(LOCALE),
       altitude_m: '',
       zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       name: '',
@@ -228,8 +243,10 @@ function FirstAccount() {
   );
   const { at } = form;
   const measures = form.typed('measures');
-  const make = form.submit(async ({ measures: chosen, ...v }) =>
-    take(await call(makeFirstAccount, { body: { ...v, habits: habitsOf(chosen) } })),
+  const make = form.submit(async ({ measures: chosen, clock, weekStart, paper, ...v }) =>
+    take(
+      await call(makeFirstAccount, { body: { ...v, habits: habitsOf(chosen, { clock, weekStart, paper }) } }),
+    ),
   );
   const [place, setPlace] = useState('');
   const found = findHeights(place);
@@ -256,6 +273,9 @@ function FirstAccount() {
             ['metric', say('door.measures.metric')],
           ]}
         />
+        <Cells wide="1fr 1fr 1fr" mt={0}>
+          <HabitFields at={at} />
+        </Cells>
         <Cells wide="1fr 1.3fr" mt={0}>
           <Figure
             at={at('altitude_m')}

@@ -15,6 +15,7 @@ import { Saved } from '../kit/Saved.tsx';
 import { CallError, call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
+import { HabitFields } from './HabitFields.tsx';
 import { CostFields } from './CostFields.tsx';
 import { PlaceSheet } from './PlaceSheet.tsx';
 import { EquipmentFields } from './EquipmentFields.tsx';
@@ -134,6 +135,7 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
                   ['metric', 'Centimetres, litres, kilograms'],
                 ]}
               />
+              <HabitFields at={at} />
               <Money at={at('hourlyRate')} label="An hour of work costs" />
             </Cells>
           </Sheet>

@@ -4,13 +4,17 @@ import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import {
   type AskedUnit,
   type Reading,
+  clockOf,
   dayOf,
   feetFromMetres,
   fieldText,
   kitchenUnits,
   metresFromFeet,
   ofNames,
+  plainLocale,
   readNumber,
+  weekStartOf,
+  withHabits,
 } from '@cocotte/core/measure';
 import { type ValuesOf, anyWords, orElse, readersOf, rows, words } from '../kit/readers.ts';
 
@@ -49,7 +53,10 @@ export function settingsTexts(kitchen: Kitchen, personIds: readonly string[]) {
       : '',
     zone: kitchen.placed ? kitchen.zone : Intl.DateTimeFormat().resolvedOptions().timeZone,
     thermometerError_C: plain(kitchen.thermometerError_C * (kitchen.temperature === 'F' ? 1.8 : 1)),
-    locale: kitchen.locale,
+    locale: plainLocale(kitchen.locale),
+    clock: clockOf(kitchen.locale),
+    weekStart: weekStartOf(kitchen.locale),
+    paper: kitchen.paper,
     currency: kitchen.currency,
     temperature: kitchen.temperature,
     altitude: kitchen.altitude,
@@ -182,13 +189,23 @@ export function settingsShape(kitchen: Kitchen) {
 type Read = Omit<SettingsTexts, keyof ReturnType<typeof settingsShape>> &
   ValuesOf<ReturnType<typeof settingsShape>>;
 
+/** The locale with its clock and week; one that is none goes as it was typed, for the server to refuse beside its field. */
+function localeOf({ locale, clock, weekStart }: Pick<Read, 'locale' | 'clock' | 'weekStart'>): string {
+  try {
+    return withHabits(locale, { clock, weekStart });
+  } catch {
+    return locale;
+  }
+}
+
 /** The settings that were read. What is not asked for stays as it was. */
 export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_ms: number): KitchenSettings {
   const wasOf = (id: string) => before.costs.burners.find(x => x.id === id);
   return {
     name: v.name,
     zone: v.zone,
-    locale: v.locale,
+    locale: localeOf(v),
+    paper: v.paper,
     currency: v.currency,
     temperature: v.temperature,
     altitude: v.altitude,

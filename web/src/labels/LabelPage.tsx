@@ -7,6 +7,7 @@ import {
   LABEL_STOCKS,
   labelContent,
   netFigures_mm,
+  stockFor,
 } from '@cocotte/core/labels';
 import { type Fault, dayText, instantText, rangesText } from '@cocotte/core/measure';
 import { jarCountText, jarSize } from '@cocotte/core/jars';
@@ -37,7 +38,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const [sizeChosen, setSize] = useState(sizes[0]);
   const size = sizeChosen ?? sizes[0] ?? started.recipe.makes.size;
-  const [stockId, setStock] = useState(LABEL_STOCKS[0]?.id ?? '');
+  const [stockId, setStock] = useState(() => stockFor(kitchen.paper).id);
   const [faults, setFaults] = useState<Fault[]>([]);
   const labelled = new Set(batch.state.labels.flatMap(l => l.jars));
   const ofSize = released.filter(j => j.size === size).map(j => j.number);

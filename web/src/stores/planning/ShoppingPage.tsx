@@ -1,11 +1,9 @@
 import { dropPlan, readShopping } from '@cocotte/contract';
-import { dayText, moneyText } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/jars';
-import { Box, Button, Link as MuiLink } from '@mui/material';
-import { type Wanted, wantedLine } from '@cocotte/core/stores';
+import { moneyText } from '@cocotte/core/measure';
+import { Box, Button } from '@mui/material';
+import { type ShoppingLine, type Wanted, wantedLine } from '@cocotte/core/stores';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import { call } from '../../shell/call.ts';
 import { Columns } from '../../kit/layout.tsx';
@@ -16,6 +14,7 @@ import { useLibrary } from '../../recipes/library.ts';
 import { say } from '../../words/views.ts';
 import { StoresNav } from '../StoresNav.tsx';
 import { BuyLine } from './BuyLine.tsx';
+import { Planned } from './Planned.tsx';
 import { TakeInDialog } from './TakeInDialog.tsx';
 import { keepTicks, readTicks, tickOf } from './shopping-kept.ts';
 
@@ -40,9 +39,14 @@ export function ShoppingPage() {
   const { data: kept } = useItems();
   const library = useLibrary();
   const [taking, setTaking] = useState<Wanted[] | null>(null);
-  const bought = missing
-    .filter(l => ticked.includes(tickOf(l)))
-    .map(l => wantedLine(l, kept?.items ?? [], library.byId, v7));
+  const wanted = (lines: ShoppingLine[]) =>
+    lines.map(l => wantedLine(l, kept?.items ?? [], library.byId, v7));
+  const bought = wanted(missing.filter(l => ticked.includes(tickOf(l))));
+  /** What a plan lacks; null where the shelf has all of it. */
+  const needed = (planId: string) => {
+    const lines = missing.filter(l => l.uses.some(u => u.planId === planId));
+    return lines.length > 0 ? () => setTaking(wanted(lines)) : null;
+  };
   const cost = missing.reduce((n, l) => n + Number(l.cost ?? 0), 0);
   const unpriced = missing.filter(l => l.cost === null).length;
   return (
@@ -100,40 +104,12 @@ export function ShoppingPage() {
           )}
         </Sheet>
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }} className="no-print">
-          <Sheet title="Planned">
-            {(planned?.plans.length ?? 0) === 0 && <Soft>No batch is planned.</Soft>}
-            {planned?.plans.map(p => (
-              <Box
-                key={p.id}
-                sx={{
-                  py: 1,
-                  borderBottom: 1,
-                  borderColor: 'rule.main',
-                  '&:last-of-type': { borderBottom: 0 },
-                }}
-              >
-                <MuiLink component={Link} to={`/recipes/${p.recipeId}?plan=${p.id}`} sx={{ fontWeight: 650 }}>
-                  {p.name}
-                </MuiLink>
-                <Box>
-                  <Soft>
-                    {dayText(p.day, kitchen)} · {p.jars.map(j => jarCountText(j.count, j.size)).join(', ')}
-                  </Soft>
-                </Box>
-                {mayPlan && (
-                  <Button
-                    size="small"
-                    variant="outlined"
-                    sx={{ mt: 0.5 }}
-                    onClick={() => void drop(p.id)}
-                    aria-label={`Drop the plan of ${p.name}`}
-                  >
-                    Drop the plan
-                  </Button>
-                )}
-              </Box>
-            ))}
-          </Sheet>
+          <Planned
+            plans={planned?.plans ?? []}
+            today={data?.day ?? ''}
+            onNeeds={mayPlan ? needed : null}
+            onDrop={mayPlan ? drop : null}
+          />
           {enough.length > 0 && (
             <Sheet title="Enough on the shelf">
               <Soft>{enough.map(l => l.name).join(', ')}</Soft>
