@@ -17,7 +17,8 @@ import {
   uuid,
 } from '../rules.ts';
 import type { JarSizeId } from '@cocotte/core/jars';
-import { jarSizeRule, trialReading } from '../recipes/recipe-rules.ts';
+import { learnedRule, trialReading } from '../recipes/past-rules.ts';
+import { jarSizeRule } from '../recipes/recipe-rules.ts';
 import { jarNumbers } from './body-rules.ts';
 import { jarsWantedRule } from './decision-rules.ts';
 import { sequencedRule } from './event-rules.ts';
@@ -36,7 +37,18 @@ const running = shape<Running>({
   latest_ms: maybe(instant_ms),
 });
 const due = shape<Due>({
-  kind: choice(['press', 'acidity', 'settle', 'sign', 'reprocess', 'held', 'release', 'label'] as const),
+  kind: choice([
+    'press',
+    'acidity',
+    'settle',
+    'sign',
+    'reprocess',
+    'held',
+    'release',
+    'label',
+    'look',
+    'look again',
+  ] as const),
   from_ms: instant_ms,
   count,
   next: text({ max: 1000 }),
@@ -62,6 +74,7 @@ const summary = shape<BatchSummary>({
     }),
   ),
   readings: list(trialReading, { max: 1000 }),
+  learned: learnedRule,
   asksMore: list(text({ max: 200 }), { max: 200 }),
 });
 

@@ -7,9 +7,11 @@ import {
   type Correction,
   type EventBodies,
   type EventType,
+  JAR_FAULTS,
   type OutletBody,
   type ReturnedLot,
   SET_ASIDE_REASONS,
+  SETS_SEEN,
   type UsedDraw,
 } from '@cocotte/core/batches';
 import { jarSizeRule, lineRule, timeRule } from '../recipes/recipe-rules.ts';
@@ -194,6 +196,14 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     { sealed: anyJarNumbers, failed: anyJarNumbers },
     { how: choice(['pressed', 'bands off'] as const) },
   ),
+  'jars.looked': [
+    shape<EventBodies['jars.looked']>({
+      jars: jarNumbers,
+      set: maybe(choice(SETS_SEEN)),
+      found: list(choice(JAR_FAULTS), { max: JAR_FAULTS.length }),
+      text: text({ max: 2000, name: 'The note' }),
+    }),
+  ],
   'ph.read': grown<EventBodies['ph.read'], 'instrumentId' | 'calibration'>(
     {
       jar: jarNumber,

@@ -93,6 +93,7 @@ export const settings = {
     name: 'The thermometer error in °C',
     why: 'A thermometer that is further off is replaced.',
   }),
+  thermometerCheckedOn: maybe(day),
   pots: list(
     shape<Pot>({
       id: text({ min: 1, max: 40 }),

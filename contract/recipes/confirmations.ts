@@ -1,6 +1,6 @@
 import type { Confirmation } from '@cocotte/core/review';
 import { endpoint } from '../endpoint.ts';
-import { figure, flag, instant, list, shape, text, uuid } from '../rules.ts';
+import { day, figure, flag, instant, list, shape, text, uuid } from '../rules.ts';
 
 /** Something read off the open page: a figure by its key. */
 const readOff = shape<Confirmation['figures'][number]>({
@@ -61,4 +61,32 @@ export const confirmPage = endpoint({
     figures: list(readOff, { max: 200 }),
   }),
   reply: shape<{ id: string }>({ id: uuid }),
+});
+
+/** A letter that is to be looked at again soon, or was. */
+export interface LetterDue {
+  recipeId: string;
+  name: string;
+  reference: string;
+  reviewOn: string;
+}
+/** Letters of process authorities that are to be looked at again within a month, or were, the first to end first. */
+export const listLettersDue = endpoint({
+  name: 'recipes.lettersDue',
+  method: 'GET',
+  path: '/api/kitchens/:kitchenId/letters-due',
+  who: 'viewer',
+  summary:
+    'Letters of process authorities that are to be looked at again within a month, or were, the first to end first',
+  reply: shape<{ letters: LetterDue[] }>({
+    letters: list(
+      shape<LetterDue>({
+        recipeId: uuid,
+        name: text({ max: 80 }),
+        reference: text({ max: 200 }),
+        reviewOn: day,
+      }),
+      { max: 100 },
+    ),
+  }),
 });

@@ -20,7 +20,7 @@ import {
   type StepTarget,
   type TestedFormula,
 } from '@cocotte/core/recipes';
-import type { RouteToSale, TrialReading } from '@cocotte/core/review';
+import type { RouteToSale } from '@cocotte/core/review';
 import {
   type LetterProcess,
   METHOD_CHOICES,
@@ -361,11 +361,4 @@ export const routeRule = shape<RouteToSale>({
   why: text({ max: 400 }),
   next: text({ max: 400 }),
   source: text({ max: 400 }),
-});
-
-/** Acidity read in a batch, as a process authority asks for it. */
-export const trialReading = shape<TrialReading>({
-  day,
-  ph: figure({ min: 0, max: 14, name: 'The pH' }),
-  method: text({ max: 300 }),
 });

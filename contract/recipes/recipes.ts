@@ -1,3 +1,4 @@
+import type { Learned } from '@cocotte/core/checks';
 import type { Ingredient } from '@cocotte/core/ingredients';
 import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
 import type { TrialReading } from '@cocotte/core/review';
@@ -5,7 +6,8 @@ import { PRODUCTS } from '@cocotte/core/times';
 import { endpoint } from '../endpoint.ts';
 import { choice, day, figure, flag, instant, list, maybe, shape, text, uuid } from '../rules.ts';
 import { ingredientRule } from './ingredient-rules.ts';
-import { recipeRule, trialReading } from './recipe-rules.ts';
+import { learnedRule, trialReading } from './past-rules.ts';
+import { recipeRule } from './recipe-rules.ts';
 
 /** A recipe as the book lists it. */
 export interface RecipeRow {
@@ -189,6 +191,7 @@ export interface PastBatch {
   reasons: string[];
   /** Acidity that was read, oldest first. */
   readings: TrialReading[];
+  learned: Learned;
 }
 const pints = maybe(figure({ min: 0, max: 1e6, name: 'The pints' }));
 /** The last hundred batches of a recipe: what was foreseen, what came out, and why. */
@@ -214,6 +217,7 @@ export const recipeHistory = endpoint({
         actual_pints: pints,
         reasons: list(text({ max: 400 }), { max: 100 }),
         readings: list(trialReading, { max: 1000 }),
+        learned: learnedRule,
       }),
       { max: 100 },
     ),

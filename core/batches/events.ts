@@ -194,6 +194,24 @@ export const ENDINGS = ['thermometer', 'cold plate', 'sheeting', 'time', 'volume
 /** A way to judge it ({@link ENDINGS}). */
 export type Ended = (typeof ENDINGS)[number];
 
+/** How a product has set, a day or more after it was cooked. */
+export const SETS_SEEN = ['as meant', 'too soft', 'too firm'] as const;
+/** How it has set ({@link SETS_SEEN}). */
+export type SetSeen = (typeof SETS_SEEN)[number];
+
+/** What may be seen in a jar that hurts nobody, and says what to do otherwise the next time. */
+export const JAR_FAULTS = [
+  'floating',
+  'siphoned',
+  'cloudy',
+  'darkened',
+  'separated',
+  'crystals',
+  'soft pieces',
+] as const;
+/** What is seen in a jar ({@link JAR_FAULTS}). */
+export type JarFault = (typeof JAR_FAULTS)[number];
+
 /** Where a jar goes that does not stand on the shelf. */
 export type ColdPlace = 'refrigerator' | 'freezer';
 
@@ -263,6 +281,8 @@ export interface EventBodies {
   'jars.moved': { jars: number[]; to: ColdPlace };
   /** Pressed with the thumb, or looked at as the bands came off for labelling. */
   'jars.pressed': { sealed: number[]; failed: number[]; how: 'pressed' | 'bands off' };
+  /** Jars that were looked at after they had cooled. It proves nothing and holds nothing: it is what is learned. */
+  'jars.looked': { jars: number[]; set: SetSeen | null; found: JarFault[]; text: string };
   'ph.read': AcidityReading & { jar: number; instrumentId: string | null; calibration: Calibration | null };
   'minutes.worked': { minutes: number };
   /** Worked on several batches at once: the others share the minutes. */

@@ -155,6 +155,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       potId: body.potId,
       by: trace,
     })),
+    looks: of('jars.looked').map(s => ({ ...s.event.body, by: s.trace })),
     readings,
     minutes: standing.flatMap(({ event, trace }) =>
       event.type === 'minutes.worked' || event.type === 'minutes.shared' || event.type === 'kitchen.worked'

@@ -20,6 +20,10 @@ export {
   type SetAsideReason,
   type Ended,
   ENDINGS,
+  JAR_FAULTS,
+  type JarFault,
+  SETS_SEEN,
+  type SetSeen,
   type StartedBody,
   type StartKeys,
   DECISION_TYPES,
@@ -47,6 +51,7 @@ export { FORGOTTEN_REST_S } from './loads.ts';
 export { type Entered, RECORD_SHAPE, VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';
 export { PRESS_AFTER_HOURS, fold, hasCooled } from './fold.ts';
 export { type LineMass, lineMasses, measuresOf } from './masses.ts';
+export { type Cooked, cooked } from './cooked.ts';
 export { batchStepText, covered, filledJars, observed, timesInUse } from './observed.ts';
 export { recipeFromBatch } from './to-recipe.ts';
 export { type Unused, unusedOf } from './unused.ts';

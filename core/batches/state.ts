@@ -154,6 +154,8 @@ export interface BatchState {
   nets: { jar: number; net_g: number; left_g: number; by: Trace }[];
   jars: JarState[];
   loads: LoadState[];
+  /** What was seen in cooled jars, see *jars.looked*. */
+  looks: (EventBodies['jars.looked'] & { by: Trace })[];
   /** Acidity that was read. The hours are reckoned from the lifting of the jar's own load; null before that. */
   readings: (AcidityReading & {
     jar: number;

@@ -65,6 +65,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'jars.set_aside': 1,
   'jars.moved': 1,
   'jars.pressed': 2,
+  'jars.looked': 1,
   'ph.read': 2,
   'minutes.worked': 1,
   'minutes.shared': 1,
@@ -80,7 +81,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 8;
+export const RECORD_SHAPE = 9;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>

@@ -3,10 +3,13 @@ import {
   PRESS_AFTER_HOURS,
   type BatchEvent,
   type BatchState,
+  type JarFault,
   type JarState,
   type Purpose,
+  type SetSeen,
   type Trace,
   batchStepText,
+  cooked,
   fold,
   hasCooled,
 } from '../batches/index.ts';
@@ -42,12 +45,43 @@ export interface Running {
 
 /** Something somebody has to do, from when on, and for how many jars. */
 export interface Due {
-  kind: 'press' | 'acidity' | 'settle' | 'sign' | 'reprocess' | 'held' | 'release' | 'label';
+  kind:
+    | 'press'
+    | 'acidity'
+    | 'settle'
+    | 'sign'
+    | 'reprocess'
+    | 'held'
+    | 'release'
+    | 'label'
+    | 'look'
+    | 'look again';
   from_ms: number;
   count: number;
   /** For jars that are held: the next step; else empty. */
   next: string;
 }
+
+/** What one batch teaches the next: how long it cooked, how it set, and what was found in its jars. */
+export interface Learned {
+  cook_min: number | null;
+  /** Water that each pot boiled off in a minute. */
+  boilOff_gPerMin: number | null;
+  set: SetSeen | null;
+  /** Jars in which each fault was seen. */
+  found: { fault: JarFault; jars: number }[];
+  /** Words of those who looked, oldest first. */
+  said: string[];
+}
+
+/** Of a batch that was not cooked yet, and of one that was kept before anything was learned. */
+export const NOTHING_LEARNED: Learned = {
+  cook_min: null,
+  boilOff_gPerMin: null,
+  set: null,
+  found: [],
+  said: [],
+};
 
 /** What lists, the rail and Today need to know of a batch, without its events. Kept by the server as a projection. */
 export interface BatchSummary {
@@ -67,6 +101,8 @@ export interface BatchSummary {
   yield: { expected_pints: number; foreseen: boolean; actual_pints: number; reasons: string[] } | null;
   /** Acidity that was read, oldest first: what a process authority asks of a trial. */
   readings: TrialReading[];
+  /** What it teaches the next one. */
+  learned: Learned;
   /** Conditions that today's rules ask of its released jars beyond what was asked when they were released. */
   asksMore: string[];
 }
@@ -74,11 +110,17 @@ export interface BatchSummary {
 /** Hours from lifting within which a jar that failed may be processed again. Common practice (USDA Complete Guide, from memory). */
 export const REPROCESS_HOURS = 24;
 
-/** Whether anything of a batch is still to be cooked, checked or labelled: such batches stand on Today. */
-export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'released'>): boolean =>
+/** Hours after lifting from which a set and what floats or clouds can be judged. Common practice (24 to 48 hours). */
+export const LOOK_AFTER_HOURS = 24;
+/** Days a soft set may still take. Common practice (up to two weeks). */
+export const SOFT_SET_DAYS = 14;
+
+/** Whether anything of a batch is still to be cooked, checked, labelled or looked at again: such batches stand on Today. */
+export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'released' | 'due'>): boolean =>
   summary.stage === 'cooking' ||
   summary.stage === 'checking' ||
-  (summary.stage === 'released' && summary.labelled < summary.released);
+  (summary.stage === 'released' &&
+    (summary.labelled < summary.released || summary.due.some(d => d.kind === 'look again')));
 
 /** The jars of a batch with their forms, and its gate. */
 export interface BatchStanding {
@@ -221,6 +263,7 @@ export function summarise({ state, standing: now }: Assessment): BatchSummary {
     due: dueOf(state, now, labelled),
     yield: yieldOf(state),
     readings: readingsOf(state),
+    learned: learnedOf(state),
     asksMore: now.asksMore,
   };
 }
@@ -232,6 +275,20 @@ function readingsOf(state: BatchState): TrialReading[] {
     ph: r.ph,
     method: `${r.method}${r.reference === '' ? '' : ` ${r.reference}`}, ${Math.floor(r.hours ?? r.hoursSinceProcessing)} h after processing`,
   }));
+}
+
+function learnedOf(state: BatchState): Learned {
+  const how = cooked(state);
+  const seen = new Map<JarFault, Set<number>>();
+  for (const look of state.looks)
+    for (const fault of look.found) seen.set(fault, new Set([...(seen.get(fault) ?? []), ...look.jars]));
+  return {
+    cook_min: how && Math.round(how.minutes),
+    boilOff_gPerMin: how?.boilOff_gPerMin ? Math.round(how.boilOff_gPerMin) : null,
+    set: state.looks.findLast(l => l.set !== null)?.set ?? null,
+    found: [...seen].map(([fault, jars]) => ({ fault, jars: jars.size })),
+    said: state.looks.flatMap(l => (l.text === '' ? [] : [l.text])),
+  };
 }
 
 /** Filled in whole jars; a part-filled one went to the refrigerator. */
@@ -341,7 +398,22 @@ function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Du
   const why = now.gate.conditions.find(c => !c.met && c.against) ?? now.gate.conditions.find(c => !c.met);
   if (!due.some(d => d.kind !== 'label'))
     add('held', lastLift, held, why ? `${why.evidence} ${why.next}` : '');
+  const look = lookDue(state, lastLift);
+  if (look) due.push(look);
   return due.sort((a, b) => a.from_ms - b.from_ms);
+}
+
+/** Jars are looked at a day after lifting, and again in two weeks where the set was too soft: it may still come. */
+function lookDue(state: BatchState, lastLift_ms: number): Due | null {
+  const count = state.jars.filter(j => !j.setAside).length;
+  if (lastLift_ms === 0 || count === 0) return null;
+  const hour = 3_600_000;
+  const last = state.looks.findLast(l => l.by.at_ms >= lastLift_ms + LOOK_AFTER_HOURS * hour);
+  if (!last) return { kind: 'look', from_ms: lastLift_ms + LOOK_AFTER_HOURS * hour, count, next: '' };
+  const soft_ms = lastLift_ms + SOFT_SET_DAYS * 24 * hour;
+  return state.looks.findLast(l => l.set !== null)?.set === 'too soft' && last.by.at_ms < soft_ms
+    ? { kind: 'look again', from_ms: soft_ms, count, next: '' }
+    : null;
 }
 
 /** Corrections that count once somebody who may sign them does. */

@@ -47,3 +47,33 @@ export function corrected(foreseen: Range, seen: SeenYield | null): Range {
     return { mid, low: foreseen.low * seen.share, high: foreseen.high * seen.share };
   return { mid, low: foreseen.mid * seen.low, high: foreseen.mid * seen.high };
 }
+
+/** How past batches were cooked, as far as their records tell. */
+export interface SeenCooking {
+  batches: number;
+  /** The shortest and the longest, in minutes. */
+  least_min: number;
+  most_min: number;
+  /** Grams of water a pot boiled off in a minute, the middle one of those that tell; null where none does. */
+  boilOff_gPerMin: number | null;
+}
+
+/**
+ * What past batches say of how long a recipe cooks; null where none tells.
+ *
+ * @param past  of each batch its minutes, and its rate where jars and what went in told it
+ * @example cookingFrom([{ cook_min: 34, boilOff_gPerMin: 42 }, { cook_min: 41, boilOff_gPerMin: null }])?.most_min; // 41
+ */
+export function cookingFrom(
+  past: readonly { cook_min: number | null; boilOff_gPerMin: number | null }[],
+): SeenCooking | null {
+  const minutes = past.flatMap(p => p.cook_min ?? []);
+  if (minutes.length === 0) return null;
+  const rates = past.flatMap(p => p.boilOff_gPerMin ?? []).toSorted((a, b) => a - b);
+  return {
+    batches: minutes.length,
+    least_min: Math.min(...minutes),
+    most_min: Math.max(...minutes),
+    boilOff_gPerMin: rates[Math.floor((rates.length - 1) / 2)] ?? null,
+  };
+}

@@ -9,6 +9,7 @@ export {
   noPlace,
 } from './kitchen.ts';
 export { type Burner, type CostSettings, type CostingMethod, COSTING_METHODS, plainCosts } from './costs.ts';
+export { thermometerDue } from './thermometer.ts';
 export { JURISDICTIONS } from './data/jurisdictions.ts';
 export {
   type Jurisdiction,
@@ -19,6 +20,7 @@ export {
   pointsOf,
   runsOut,
   type TickedPoint,
+  TOLD_AHEAD_DAYS,
 } from './jurisdiction.ts';
 export {
   KEPT_POINTS,

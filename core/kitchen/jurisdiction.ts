@@ -72,8 +72,8 @@ export const POINT_WORDS: Record<PlacePoint, string> = {
   insurance: 'the insurance',
 };
 
-/** Days ahead of its end at which a point of the place is told of: a course or a permit takes weeks. Our choice, from no source. */
-const TOLD_AHEAD_DAYS = 30;
+/** Days ahead of its end at which a point of the place, or a letter, is told of: a course or a permit takes weeks. Our choice, from no source. */
+export const TOLD_AHEAD_DAYS = 30;
 
 /** Points that have run out, or will within a month, the first to end first. */
 export function runsOut(

@@ -110,6 +110,13 @@ function words(
       return `Set aside ${jars(e.body.jars)}: ${e.body.why}.`;
     case 'jars.pressed':
       return `${e.body.how === 'bands off' ? 'Bands off, looked at' : 'Pressed'}: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
+    case 'jars.looked': {
+      const seen = [
+        ...(e.body.set === null ? [] : [`set ${e.body.set}`]),
+        ...(e.body.found.length > 0 ? e.body.found : ['nothing wrong']),
+      ];
+      return `Looked at ${jars(e.body.jars)}: ${seen.join(', ')}.${e.body.text ? ` ${e.body.text}` : ''}`;
+    }
     case 'ph.read':
       return `pH ${numberText(e.body.ph, habits)} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}${e.body.hoursSinceProcessing > 0 ? `, ${Math.floor(e.body.hoursSinceProcessing)} h after processing as entered` : ''}, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.map(b => numberText(b, habits)).join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
     case 'minutes.worked':

@@ -71,7 +71,15 @@ export {
   guessColumns,
   readTable,
 } from './csv-table.ts';
-export { type CsvMapping, type CsvReceipts, emptyMapping, toReceipts } from './receipt-csv.ts';
+export {
+  type CsvMapping,
+  type CsvReceipts,
+  emptyMapping,
+  FILE_KINDS,
+  type FileAnswers,
+  type KindUse,
+  toReceipts,
+} from './receipt-csv.ts';
 export { type Need, type ShelfItem, needsOf, shelfFor, shelfForMouth, shelfOfKind } from './shelf.ts';
 export {
   type PlannedBatch,

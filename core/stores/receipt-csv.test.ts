@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   type CsvMapping,
+  type FileAnswers,
   type Item,
   decodeText,
   emptyMapping,
@@ -13,10 +14,11 @@ import {
 const items: Item[] = [
   upgradeItem({ id: 'sugar', kind: 'ingredient', name: 'Sugar', unit: 'g', unit_g: 1 }),
   upgradeItem({ id: 'salt', kind: 'ingredient', name: 'Salt', unit: 'g', unit_g: 1, use: 'salt' }),
+  upgradeItem({ id: 'plums', kind: 'ingredient', name: 'Plums', unit: 'g', unit_g: 1, use: 'produce' }),
   upgradeItem({ id: 'lids', kind: 'lid', name: 'Lids', unit: 'each' }),
 ];
 let n = 0;
-const read = (text: string, over: Partial<CsvMapping> = {}) => {
+const read = (text: string, over: Partial<CsvMapping> = {}, answers: FileAnswers = {}) => {
   const table = readTable(text);
   return toReceipts(
     table,
@@ -24,6 +26,8 @@ const read = (text: string, over: Partial<CsvMapping> = {}) => {
     items,
     '2026-11-25',
     () => `id${n++}`,
+    undefined,
+    answers,
   );
 };
 
@@ -177,5 +181,32 @@ describe('a file of receipts', () => {
       price: 'Line total',
       tax: 'VAT',
     });
+  });
+
+  it('asks once for all lines that say nothing of produce or salt, and an answer never speaks over a line', () => {
+    const text = [
+      'Date,Supplier,Number,Item,Qty,Unit,Price,Kind',
+      '2026-11-01,A,1,Plums,2,kg,5,',
+      '2026-11-01,A,2,Plums,3,kg,5,mouldy',
+      '2026-11-01,A,3,Plums,3,kg,5,lovely',
+      '2026-11-02,A,4,Salt,1,kg,2,',
+    ].join('\n');
+    const silent = read(text);
+    expect(silent.unsaid).toEqual(['salt', 'produce']);
+    expect(silent.faults.map(f => [f.line, f.code])).toEqual([
+      [2, 'kind-missing'],
+      [4, 'kind-missing'],
+      [5, 'kind-missing'],
+    ]);
+    const told = read(text, {}, { produce: 'sound', salt: 'canning' });
+    expect(told.unsaid).toEqual([]);
+    expect(told.receipts.map(r => r.lines[0]?.facts.condition ?? r.lines[0]?.facts.salt)).toEqual([
+      'sound',
+      'mouldy',
+      'canning',
+    ]);
+    expect(told.faults.map(f => [f.line, f.code])).toEqual([[4, 'kind-missing']]);
+    // An answer that is none, and one for another use, say nothing.
+    expect(read(text, {}, { produce: '__proto__', salt: 'sound' }).unsaid).toEqual(['salt', 'produce']);
   });
 });

@@ -52,6 +52,11 @@ function readDay(text: string, order: CsvMapping['dayOrder']): Day | null {
   return isDay(day) ? day : null;
 }
 
+/** A use whose lots must say a kind: of salt, of juice, how produce came. */
+export type KindUse = Extract<ItemUse, 'salt' | 'citrus juice' | 'produce'>;
+/** What one answer says of all lines of a file that say nothing themselves. It is of that file alone: the next may be otherwise. */
+export type FileAnswers = Partial<Record<KindUse, string>>;
+
 /** Receipts read from a file, with the lines they stand on, and every fault. */
 export interface CsvReceipts {
   receipts: Receipt[];
@@ -60,6 +65,8 @@ export interface CsvReceipts {
   faults: CsvFault[];
   /** Names in the file that stand for no item yet. */
   unknownNames: string[];
+  /** Uses of which the file says no kind, salt, juice or condition, and nobody has answered for them yet. */
+  unsaid: KindUse[];
   /** Rows that were read. */
   rows: number;
   /** Rows whose receipt was left out because another of its lines has a fault. */
@@ -72,6 +79,7 @@ export interface CsvReceipts {
  *
  * @param newId  makes an id
  * @param progress  called now and then with the rows done
+ * @param answers  what was answered for all lines that say no kind themselves
  */
 export function toReceipts(
   table: CsvTable,
@@ -80,6 +88,7 @@ export function toReceipts(
   today: Day,
   newId: () => string,
   progress: (done: number, of: number) => void = () => undefined,
+  answers: FileAnswers = {},
 ): CsvReceipts {
   const at = new Map(table.headings.map((h, i) => [h, i]));
   const column = byName(
@@ -97,6 +106,7 @@ export function toReceipts(
   const locale = mapping.decimalMark === '.' ? 'en-US' : 'de-DE';
   const faults: CsvFault[] = [...table.faults];
   const unknown = new Map<string, string>();
+  const unsaid = new Set<KindUse>();
   const groups = new Map<
     string,
     { receipt: Receipt; lines: number[]; faulty: boolean; tax: Decimal; delivery: Decimal }
@@ -161,16 +171,18 @@ export function toReceipts(
       cell('strength') === '' ? null : Number(decimal('strength', '0', 'The strength').valueOf());
     if (strength !== null && strength > 30)
       fault('strength', 'too-large', 'The strength must be at most 30 %.', 'Read it on the bottle.');
-    const facts = item ? kindFacts(item, cell('kind')) : {};
-    if (item && facts === null)
+    const facts = item ? kindFacts(item, cell('kind'), answers) : {};
+    if (item && facts === null) {
+      if (cell('kind') === '' && isKindUse(item.use)) unsaid.add(item.use);
       fault(
         'kind',
         'kind-missing',
         cell('kind') === ''
           ? `${item.name} must say its kind.`
           : `"${cell('kind')}" is no kind of ${item.name}.`,
-        `Write one of: ${(KINDS[item.use] ?? []).join(', ')}.`,
+        `Write one of: ${kindsOf(item.use).join(', ')}.`,
       );
+    }
     const supplier = cell('supplier') || mapping.supplier;
     const number = cell('number');
     const key = `${supplier.toLowerCase()}|${day ?? dayText}|${number.toLowerCase()}`;
@@ -228,18 +240,20 @@ export function toReceipts(
     linesOf: kept.map(g => g.lines),
     faults: faults.sort((a, b) => a.line - b.line),
     unknownNames: [...unknown.values()].sort(),
+    unsaid: KIND_USES.filter(u => unsaid.has(u)),
     rows: table.rows.length,
     leftOut: left.reduce((n, g) => n + g.lines.length, 0) - new Set(faults.map(f => f.line)).size,
   };
 }
 
 /** What a lot must say of itself: the kind of salt, bottled or fresh juice, the condition of produce; what the item's name says stands where the file says nothing. */
-function kindFacts(item: Item, text: string): Partial<LotFacts> | null {
+function kindFacts(item: Item, text: string, answers: FileAnswers): Partial<LotFacts> | null {
   const { use } = item;
   const byName = factsByName(item);
   const word = (
     text ||
     (use === 'salt' ? byName.salt : use === 'citrus juice' ? byName.juice : null) ||
+    (isKindUse(use) ? answers[use] : '') ||
     ''
   ).toLowerCase();
   const one = <T extends string>(words: readonly T[]) => words.find(w => w === word);
@@ -250,11 +264,15 @@ function kindFacts(item: Item, text: string): Partial<LotFacts> | null {
     return one(CONDITIONS) ? { condition: one(CONDITIONS) as LotFacts['condition'] } : null;
   return {};
 }
-const KINDS: Partial<Record<ItemUse, readonly string[]>> = {
+/** What a lot of each use may be. */
+export const FILE_KINDS: Readonly<Record<KindUse, readonly string[]>> = {
   salt: SALT_KINDS,
   'citrus juice': JUICE_KINDS,
   produce: CONDITIONS,
 };
+const KIND_USES = ['salt', 'citrus juice', 'produce'] as const satisfies readonly KindUse[];
+const isKindUse = (use: ItemUse): use is KindUse => KIND_USES.includes(use as KindUse);
+const kindsOf = (use: ItemUse): readonly string[] => (isKindUse(use) ? FILE_KINDS[use] : []);
 
 function csvLine(
   newId: () => string,

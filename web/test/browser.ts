@@ -25,6 +25,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   makerAddress: '',
   jurisdiction: noPlace(),
   thermometerError_C: 0,
+  thermometerCheckedOn: null,
   pots: [],
   canners: [],
   costs: plainCosts,

@@ -1,6 +1,6 @@
 import type { BatchRow } from '@cocotte/contract';
 import type { Receipt, SequencedEvent } from '@cocotte/core/batches';
-import type { BatchSummary } from '@cocotte/core/checks';
+import { type BatchSummary, NOTHING_LEARNED } from '@cocotte/core/checks';
 import type { Work } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
@@ -238,7 +238,7 @@ export interface BatchText {
 }
 
 /** Rows that older rules derived say nothing of what those did not know. */
-const SUMMARY = `('{"readings": [], "asksMore": []}'::jsonb || summary)::text as summary`;
+const SUMMARY = `('${JSON.stringify({ readings: [], asksMore: [], learned: NOTHING_LEARNED })}'::jsonb || summary)::text as summary`;
 
 const textFrom = (r: { batch_id: string; summary: string; last_seq: string }): BatchText => ({
   id: r.batch_id,

@@ -12,11 +12,16 @@ type Settings = Omit<Kitchen, 'id' | 'version'>;
  */
 const fromRow = (row: {
   kitchen_id: string;
-  settings: Omit<Settings, 'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures' | 'paper'> & Partial<Settings>;
+  settings: Omit<
+    Settings,
+    'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures' | 'paper' | 'thermometerCheckedOn'
+  > &
+    Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
+  thermometerCheckedOn: row.settings.thermometerCheckedOn ?? null,
   paper: row.settings.paper ?? usualPaper(row.settings.locale),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   demo: row.settings.demo ?? false,

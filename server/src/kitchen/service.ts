@@ -41,6 +41,7 @@ export function newKitchenSettings(
     makerAddress: '',
     jurisdiction: noPlace(),
     thermometerError_C: 0,
+    thermometerCheckedOn: null,
     pots: [],
     canners: [],
     costs: plainCosts,

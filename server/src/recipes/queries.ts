@@ -1,5 +1,5 @@
 import type { PastBatch, RecipeFilter, RecipeRow, Shelf, VersionRow } from '@cocotte/contract';
-import type { BatchSummary } from '@cocotte/core/checks';
+import { type BatchSummary, NOTHING_LEARNED } from '@cocotte/core/checks';
 import { jarCountText } from '@cocotte/core/jars';
 import { type Recipe, type RecipeVersion, upgradeRecipe } from '@cocotte/core/recipes';
 import type { Trx } from '../house/database.ts';
@@ -177,6 +177,7 @@ export async function selectHistory(trx: Trx, kitchenId: string, recipeId: strin
       actual_pints: summary.yield?.actual_pints ?? null,
       reasons: summary.yield?.reasons ?? [],
       readings: summary.readings ?? [],
+      learned: summary.learned ?? NOTHING_LEARNED,
     };
   });
 }

@@ -4,6 +4,7 @@ import { type Mounted, room } from '../house/mount.ts';
 import * as confirmations from './confirmations.ts';
 import * as imports from './imports.ts';
 import * as ingredients from './ingredients.ts';
+import * as letters from './letters.ts';
 import * as service from './service.ts';
 import * as tastings from './tastings.ts';
 
@@ -22,6 +23,7 @@ export const recipeRoutes: Mounted[] = [
   room(contract.listTastings, tastings.list),
   room(contract.addTasting, tastings.add, MOVES),
   room(contract.listConfirmations, confirmations.list),
+  room(contract.listLettersDue, letters.due),
   room(contract.confirmPage, confirmations.confirm, MOVES),
   room(contract.exportRecipes, service.exportPage),
   room(contract.importPart, imports.part, { patience_ms: THREAD_PATIENCE_MS }),

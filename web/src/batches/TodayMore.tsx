@@ -1,15 +1,17 @@
-import { readShopping } from '@cocotte/contract';
-import { POINT_WORDS, runsOut } from '@cocotte/core/kitchen';
+import { listLettersDue, readShopping } from '@cocotte/contract';
+import { POINT_WORDS, runsOut, thermometerDue } from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import { addDays, dayOf, dayText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
+import { ThermometerDialog } from '../kitchen/ThermometerDialog.tsx';
 import { Soft } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
 import { useNow } from '../shell/clock.ts';
-import { useHere } from '../shell/session.tsx';
+import { useToday } from '../shell/rail.ts';
+import { useHere, useMay } from '../shell/session.tsx';
 import { usePlans, useStock } from '../stores/api.ts';
 import { say } from '../words/views.ts';
 import { TodayRow } from './TodayRow.tsx';
@@ -36,9 +38,57 @@ export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
   const lacks = (planId: string) =>
     (list?.lines ?? []).filter(l => l.missing !== '0' && l.uses.some(u => u.planId === planId));
   const papers = runsOut(kitchen.jurisdiction, today);
-  if (papers.length + soon.length + spoiling.length === 0) return <>{otherwise}</>;
+  const { data: read } = useQuery({
+    queryKey: ['letters-due', today],
+    queryFn: () => call(listLettersDue),
+  });
+  const letters = read?.letters ?? [];
+  // A thermometer is asked for where somebody is about to cook by it.
+  const owner = useMay('owner');
+  const cooking = (useToday().data?.batches ?? []).some(b => b.summary.stage === 'cooking');
+  const cooks = soon.length > 0 || cooking;
+  const thermometer = owner && cooks && thermometerDue(kitchen, today);
+  const [checking, setChecking] = useState(false);
+  if (papers.length + letters.length + soon.length + spoiling.length === 0 && !thermometer)
+    return <>{otherwise}</>;
   return (
     <>
+      {letters.map(l => (
+        <TodayRow key={l.recipeId}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{say('today.letter', { name: l.name })}</Box>
+            <Soft>
+              {say(l.reviewOn < today ? 'today.letter.over' : 'today.letter.ends', {
+                reference: l.reference,
+                day: dayText(l.reviewOn, kitchen),
+              })}
+            </Soft>
+          </Box>
+          <Button
+            component={Link}
+            to={`/recipes/${l.recipeId}`}
+            variant={l.reviewOn < today ? 'contained' : 'outlined'}
+          >
+            {say('today.open')}
+          </Button>
+        </TodayRow>
+      ))}
+      {thermometer && (
+        <TodayRow>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>{say('today.thermometer')}</Box>
+            <Soft>
+              {kitchen.thermometerCheckedOn === null
+                ? say('today.thermometer.never')
+                : say('today.thermometer.last', { day: dayText(kitchen.thermometerCheckedOn, kitchen) })}
+            </Soft>
+          </Box>
+          <Button variant="outlined" onClick={() => setChecking(true)}>
+            {say('today.thermometer.go')}
+          </Button>
+        </TodayRow>
+      )}
+      {checking && <ThermometerDialog onClose={() => setChecking(false)} />}
       {papers.map(point => (
         <PaperRow key={point.point} {...point} />
       ))}

@@ -40,6 +40,16 @@ const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) 
     },
     held: { words: n => `${jars(n)} held`, to: id => `/check/${id}`, action: 'See why' },
     release: { words: n => `Release ${jars(n)}`, to: id => `/check/${id}`, action: 'Release' },
+    look: {
+      words: n => say('today.lookAt', { n }),
+      to: id => `/check/${id}`,
+      action: say('today.lookAt.go'),
+    },
+    'look again': {
+      words: n => say('today.lookAgain', { n }),
+      to: id => `/check/${id}`,
+      action: say('today.lookAt.go'),
+    },
     label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
   };
 
@@ -110,9 +120,13 @@ export function TodayPage() {
               </Box>
               {b.summary.running.map(r => (
                 <Box key={r.id} sx={{ mt: 0.75 }}>
-                  <Tag tone="live">
-                    {r.until_ms > now ? countdownText((r.until_ms - now) / 1000) : 'ready'}
-                  </Tag>{' '}
+                  {r.latest_ms !== null && r.latest_ms < now ? (
+                    <Tag tone="ox">{say('today.waitOver')}</Tag>
+                  ) : (
+                    <Tag tone="live">
+                      {r.until_ms > now ? countdownText((r.until_ms - now) / 1000) : 'ready'}
+                    </Tag>
+                  )}{' '}
                   {r.title}
                   {r.latest_ms !== null && (
                     <Soft>
@@ -206,6 +220,7 @@ function DueRow({
               : `from ${instantText(due.from_ms, zone)}`}
         </Soft>
         {due.next && <Box sx={{ fontSize: '0.95rem' }}>{due.next}</Box>}
+        {due.kind === 'acidity' && open && <Box sx={{ fontSize: '0.95rem' }}>{say('today.calibrate')}</Box>}
       </Box>
       {open ? (
         <Button

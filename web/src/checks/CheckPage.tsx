@@ -13,6 +13,7 @@ import { CostPanel } from '../stores/costs/CostPanel.tsx';
 import { AcidityPanel } from './AcidityPanel.tsx';
 import { BookPanel, DeviationPanel } from './Deviations.tsx';
 import { GatePanel } from './GatePanel.tsx';
+import { LookPanel } from './LookPanel.tsx';
 import { PressPanel } from './PressPanel.tsx';
 import { TakeJars } from './TakeJars.tsx';
 
@@ -55,6 +56,7 @@ function Checking({ batch }: { batch: OpenBatch }) {
         <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
           <Stack>
             <PressPanel batch={batch} when={when} />
+            <LookPanel batch={batch} when={when} />
             {needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
             <DeviationPanel batch={batch} when={when} />
             <BookPanel batch={batch} />

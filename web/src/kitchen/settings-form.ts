@@ -212,6 +212,11 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
     measures: v.measures,
     altitude_m: v.altitude_m,
     thermometerError_C: v.thermometerError_C,
+    // A figure that is typed anew was just read.
+    thermometerCheckedOn:
+      Math.abs(v.thermometerError_C - before.thermometerError_C) < 0.01
+        ? before.thermometerCheckedOn
+        : dayOf(now_ms, v.zone),
     hourlyRate: v.hourlyRate,
     makerName: v.makerName,
     makerAddress: v.makerAddress,

@@ -1,6 +1,7 @@
-import { addTasting } from '@cocotte/contract';
+import { addTasting, type PastBatch } from '@cocotte/contract';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { dayText, numberText } from '@cocotte/core/measure';
+import { cookingFrom } from '@cocotte/core/forecast';
+import { dayText, massText, numberText } from '@cocotte/core/measure';
 import { Box, Button, Link as MuiLink, Rating } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -15,12 +16,14 @@ import { call } from '../../shell/call.ts';
 import { anyWords, missing } from '../../kit/readers.ts';
 import { Nothing, Sheet, Soft } from '../../kit/parts.tsx';
 import { useMay } from '../../shell/session.tsx';
+import { say } from '../../words/views.ts';
 import { NO_FILTER, useHistory, useRecipes, useTastings, useVersions } from '../api.ts';
 
 /** Past batches of the recipe: what was foreseen, what came out, and why. */
 export function HistoryPanel({ recipeId, kitchen }: { recipeId: string; kitchen: Kitchen }) {
   const { data, error } = useHistory(recipeId);
   const batches = data?.batches ?? [];
+  const seen = cookingFrom(batches.map(b => b.learned));
   return (
     <Sheet title="History" aside={batches.length > 0 ? 'pints foreseen and filled' : undefined}>
       <List
@@ -57,14 +60,38 @@ export function HistoryPanel({ recipeId, kitchen }: { recipeId: string; kitchen:
                 : '',
           },
           {
-            head: 'Why',
+            head: say('history.cooked'),
+            figure: true,
+            order: b => b.learned.cook_min,
+            cell: b => (b.learned.cook_min === null ? '' : `${b.learned.cook_min} min`),
+          },
+          {
+            head: say('history.learned'),
             sx: { color: 'text.secondary' },
-            cell: b => (b.jars === 0 ? 'No jar is filled yet.' : b.reasons.join(' ')),
+            cell: b => (b.jars === 0 ? 'No jar is filled yet.' : learnedText(b)),
           },
         ]}
       />
+      {seen && (
+        <Soft sx={{ display: 'block', mt: 1 }}>
+          {say('history.seen', { n: seen.batches, least: seen.least_min, most: seen.most_min })}{' '}
+          {seen.boilOff_gPerMin !== null &&
+            say('history.boiled', { off: massText(seen.boilOff_gPerMin, kitchen) })}
+        </Soft>
+      )}
     </Sheet>
   );
+}
+
+/** Why it came out as it did, how it set, and what was found in its jars. */
+function learnedText({ reasons, learned }: PastBatch): string {
+  const seen = [
+    ...(learned.set === null ? [] : [say('look.setWords', { set: learned.set.replaceAll(' ', '') })]),
+    ...learned.found.map(f =>
+      say('last.faultIn', { fault: say('look.fault', { fault: f.fault }), n: f.jars }),
+    ),
+  ].join(', ');
+  return [...reasons, ...(seen === '' ? [] : [`${seen}.`]), ...learned.said].join(' ');
 }
 
 const pints = (value: number | null, kitchen: Kitchen) =>

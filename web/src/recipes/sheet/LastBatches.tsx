@@ -1,5 +1,5 @@
 import { correctionFrom } from '@cocotte/core/forecast';
-import { dayText, numberText, shareText } from '@cocotte/core/measure';
+import { dayText, massText, numberText, shareText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Soft } from '../../kit/parts.tsx';
@@ -23,6 +23,29 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
   const rows: [what: string, cell: (b: (typeof batches)[number]) => ReactNode][] = [
     [say('last.foreseen'), b => pints(b.expected_pints)],
     [say('last.filled'), b => pints(b.actual_pints)],
+    [
+      say('last.cooked'),
+      b =>
+        b.learned.cook_min === null
+          ? NOTHING
+          : b.learned.boilOff_gPerMin === null
+            ? say('last.minutes', { min: b.learned.cook_min })
+            : say('last.minutesOff', {
+                min: b.learned.cook_min,
+                off: massText(b.learned.boilOff_gPerMin, kitchen),
+              }),
+    ],
+    [
+      say('last.set'),
+      b => (b.learned.set ? say('look.setWords', { set: b.learned.set.replaceAll(' ', '') }) : NOTHING),
+    ],
+    [
+      say('last.found'),
+      b =>
+        b.learned.found
+          .map(f => say('last.faultIn', { fault: say('look.fault', { fault: f.fault }), n: f.jars }))
+          .join(', ') || NOTHING,
+    ],
     [say('last.ph'), b => (b.readings.at(-1) ? numberText(b.readings.at(-1)?.ph ?? 0, kitchen, 2) : NOTHING)],
     [
       say('last.tasted'),
@@ -31,7 +54,7 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
         return tasting ? `${tasting.rating}/5${tasting.notes ? `, ${tasting.notes}` : ''}` : NOTHING;
       },
     ],
-    [say('last.why'), b => b.reasons.join(' ') || NOTHING],
+    [say('last.why'), b => [...b.reasons, ...b.learned.said].join(' ') || NOTHING],
   ];
   // What nobody read or tasted of any of them is left out.
   const said = rows.filter(([, cell]) => batches.some(b => cell(b) !== NOTHING));

@@ -7,7 +7,14 @@ import {
   takeIn,
 } from '@cocotte/contract';
 import { type Fault, dayOf, numberText, byName } from '@cocotte/core/measure';
-import { type CsvMapping, type CsvReceipts, emptyMapping, type Item, itemNamed } from '@cocotte/core/stores';
+import {
+  type CsvMapping,
+  type CsvReceipts,
+  emptyMapping,
+  type FileAnswers,
+  type Item,
+  itemNamed,
+} from '@cocotte/core/stores';
 import { Box, Button, LinearProgress } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import * as comlink from 'comlink';
@@ -26,6 +33,7 @@ import { lineWords, partsOf } from './import-parts.ts';
 import { Switcher } from '../../kit/controls.tsx';
 import { MappingSheet } from './MappingSheet.tsx';
 import { LinesNotTaken } from './LinesNotTaken.tsx';
+import { Unsaid } from './Unsaid.tsx';
 import type { CsvGlance, ReceiptReader } from './receipts.worker.ts';
 
 const DELIMITERS = byName<string>({ ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' });
@@ -53,6 +61,7 @@ export function ImportPage() {
   const [mapping, setMapping] = useState<CsvMapping>({ ...emptyMapping });
   const [mappingName, setMappingName] = useState('');
   const [reading, setReading] = useState<CsvReceipts | null>(null);
+  const [answers, setAnswers] = useState<FileAnswers>({});
   const [progress, setProgress] = useState<{ words: string; share: number } | null>(null);
   const [faults, setFaults] = useState<Fault[]>([]);
   const [again, setAgain] = useState(false);
@@ -70,6 +79,7 @@ export function ImportPage() {
     if (!file) return;
     setOutcome(null);
     setReading(null);
+    setAnswers({});
     setFaults([]);
     setProgress({ words: 'Reading the file', share: 0 });
     const seen = await api().open(new Uint8Array(await file.arrayBuffer()));
@@ -90,6 +100,7 @@ export function ImportPage() {
       next,
       items,
       today,
+      answers,
       comlink.proxy((done: number, of: number) =>
         // The last word of the worker may come after its answer: then there is nothing to wait for.
         setProgress(p => p && { words: 'Reading lines', share: of === 0 ? 1 : done / of }),
@@ -263,6 +274,14 @@ export function ImportPage() {
               <Soft>{say('import.makeWhy')}</Soft>
             </Line>
           </Sheet>
+        )}
+        {reading && reading.unsaid.length > 0 && (
+          <Unsaid
+            uses={reading.unsaid}
+            answers={answers}
+            onAnswer={(use, kind) => setAnswers(a => ({ ...a, [use]: kind }))}
+            onRead={() => void read()}
+          />
         )}
         {reading && !outcome && (
           <Sheet

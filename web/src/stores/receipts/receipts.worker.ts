@@ -1,5 +1,6 @@
 import {
   type CsvMapping,
+  type FileAnswers,
   type CsvReceipts,
   type CsvTable,
   type Item,
@@ -42,10 +43,11 @@ const reader = {
     mapping: CsvMapping,
     items: Item[],
     today: string,
+    answers: FileAnswers,
     progress: (done: number, of: number) => void,
   ): CsvReceipts {
     if (!table) throw new RangeError('open a file first');
-    return toReceipts(table, mapping, items, today, v7, progress);
+    return toReceipts(table, mapping, items, today, v7, progress, answers);
   },
 };
 export type ReceiptReader = typeof reader;
