@@ -8,6 +8,7 @@ import * as balance from '../core/balance/index.ts';
 import * as batches from '../core/batches/index.ts';
 import * as checks from '../core/checks/index.ts';
 import * as exchange from '../core/exchange/index.ts';
+import * as forecast from '../core/forecast/index.ts';
 import * as heat from '../core/heat/index.ts';
 import * as ingredients from '../core/ingredients/index.ts';
 import * as jars from '../core/jars/index.ts';
@@ -28,6 +29,7 @@ const SCOPE: Record<string, unknown> = {
   ...batches,
   ...checks,
   ...exchange,
+  ...forecast,
   ...heat,
   ...ingredients,
   ...jars,

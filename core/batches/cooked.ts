@@ -57,7 +57,13 @@ function drivenOff_g(state: BatchState, last: Step): number | null {
     const byEye = (s: Step): Step =>
       s.id === last.id ? { ...s, target: { kind: 'look', text: 'the jars are full' } } : s;
     const recipe = { ...process.recipe, steps: process.recipe.steps.map(byEye) };
-    const { flows } = balance({ ...process, recipe });
+    const { flows, vessels } = balance({ ...process, recipe });
+    // More was in the pot than the jars hold, however far it boils down: it went another way.
+    if (
+      massIn(vessels.get('left over') ?? new Map()) >
+      massIn(vessels.get('jars') ?? new Map()) * LEAST_SHARE
+    )
+      return null;
     const steam_g = flows.filter(f => f.to === 'steam').reduce((n, f) => n + massIn(f.contents), 0);
     const in_g = process.lines.reduce((n, l) => n + l.prepared_g, 0);
     return steam_g > in_g * LEAST_SHARE ? steam_g : null;

@@ -4,7 +4,7 @@ import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
 import { PaperBatch, START_MS } from '../../testing/builders.ts';
 import { lineOf } from '../../testing/recipe-lines.ts';
 import { type BatchState, type LabelContent, fold } from '../batches/index.ts';
-import { assess, summarise } from './index.ts';
+import { assess, isOpen, summarise } from './index.ts';
 
 const four = [1, 2, 3, 4];
 const HOUR_MS = 3_600_000;
@@ -13,7 +13,8 @@ const pinch = { ...lineOf('canning-salt', '1 g', 'pinch'), role: 'salt' as const
 const tomatoes = (started = {}) => new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 4 }], started);
 const forms = (batch: PaperBatch) => assess(batch.events).standing.forms.map(f => f.form);
 const summary = (batch: PaperBatch) => summarise(assess(batch.events));
-const due = (batch: PaperBatch) => summary(batch).due;
+/** What is due beside the looks, which have a part of their own. */
+const due = (batch: PaperBatch) => summary(batch).due.filter(d => !d.kind.startsWith('look'));
 const filled = () => tomatoes().drawAll().fill(four);
 const lifted = () => {
   const batch = filled();
@@ -355,5 +356,75 @@ describe('a summary', () => {
 
   it('is not made of a batch that was never started', () => {
     expect(() => summarise(assess([]))).toThrow(/has not been started/);
+  });
+});
+
+describe('jars are looked at', () => {
+  const looks = (batch: PaperBatch) => summary(batch).due.filter(d => d.kind.startsWith('look'));
+  const look = (batch: PaperBatch, set: 'as meant' | 'too soft' | null, jars = four) =>
+    batch.fact('jars.looked', { jars, set, found: ['floating'], text: '' });
+  const jam = () => {
+    const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).cookWell();
+    const lift_ms = fold(batch.events).loads[0]?.lifted?.at_ms as number;
+    return { batch, lift_ms };
+  };
+
+  it('from a day after lifting, once; what was seen earlier may still change', () => {
+    const batch = lifted();
+    const lift_ms = batch.now_ms;
+    expect(looks(batch)).toEqual([{ kind: 'look', from_ms: lift_ms + 24 * HOUR_MS, count: 4, next: '' }]);
+    look(batch.wait(60), null);
+    expect(looks(batch)).toHaveLength(1);
+    look(batch.wait(24 * 60), null);
+    expect(looks(batch)).toEqual([]);
+    expect(looks(filled())).toEqual([]);
+  });
+
+  it('again in two weeks where the set was too soft, also when all is released and labelled', () => {
+    const { batch, lift_ms } = jam();
+    look(batch, 'too soft');
+    const again = [{ kind: 'look again', from_ms: lift_ms + 14 * 24 * HOUR_MS, count: 4, next: '' }];
+    expect(looks(batch)).toEqual(again);
+    batch.add('jars.released', { jars: four, evidence: [] });
+    batch.add('labels.printed', { jars: four, size: 'half-pint', stock: 'x', label: {} as LabelContent });
+    expect([isOpen(summary(batch)), looks(batch)]).toEqual([true, again]);
+    // It has come by then, or it has not: either way nobody is asked a third time.
+    look(batch.wait(14 * 24 * 60), 'too soft');
+    expect([isOpen(summary(batch)), looks(batch)]).toEqual([false, []]);
+    const well = jam().batch;
+    look(well, 'as meant');
+    expect(looks(well)).toEqual([]);
+  });
+
+  it('holds no jar and opens no gate', () => {
+    const { batch } = jam();
+    const before = assess(batch.events).standing;
+    batch.fact('jars.looked', { jars: [1, 99], set: 'too soft', found: ['cloudy', 'siphoned'], text: 'x' });
+    expect(assess(batch.events).standing).toEqual(before);
+    // What else waits is not hidden by a look that is due.
+    const held = filled();
+    held.process(1, four, 20);
+    held.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] });
+    held.wait(13 * 60).readPh(3.9, { jar: 4 });
+    expect(summary(held).due.map(d => d.kind)).toEqual(expect.arrayContaining(['look', 'held']));
+  });
+
+  it('is what is learned: the last set, the jars of each fault once, the words of all', () => {
+    const { batch } = jam();
+    look(batch, 'too soft', [1, 2]);
+    batch.fact('jars.looked', {
+      jars: [2, 3],
+      set: null,
+      found: ['floating', 'cloudy'],
+      text: 'Stir longer.',
+    });
+    expect(summary(batch).learned).toMatchObject({
+      set: 'too soft',
+      found: [
+        { fault: 'floating', jars: 3 },
+        { fault: 'cloudy', jars: 2 },
+      ],
+      said: ['Stir longer.'],
+    });
   });
 });

@@ -23,8 +23,9 @@ const LETTER_REGIONS = new Set('BZ CA CL CO CR GT MX NI PA PH PR SV US VE'.split
  * @throws RangeError for a text that is no locale
  * @example clockOf('en-US-u-hc-h23') // 'h23'
  */
-export const clockOf = (locale: string): Clock =>
-  timeFormat(locale, { hour: 'numeric' }).resolvedOptions().hour12 ? 'h12' : 'h23';
+export function clockOf(locale: string): Clock {
+  return timeFormat(locale, { hour: 'numeric' }).resolvedOptions().hour12 ? 'h12' : 'h23';
+}
 
 /**
  * The day on which a week begins in a locale, its own or the one that was chosen with it; Monday (ISO 8601) where the
@@ -64,7 +65,9 @@ export function withHabits(locale: string, own: { clock: Clock; weekStart: WeekS
  * @throws RangeError for a text that is no locale
  * @example plainLocale('en-US-u-hc-h23') // 'en-US'
  */
-export const plainLocale = (locale: string): string => new Intl.Locale(locale).baseName;
+export function plainLocale(locale: string): string {
+  return new Intl.Locale(locale).baseName;
+}
 
 /**
  * The sheets that are usual where a locale is spoken.

@@ -299,6 +299,7 @@ const FIXTURES: Record<string, Fixture> = {
     allowed: a => a.status === 404 || empty(a),
   }),
   'recipes.confirmations': () => ({ allowed: empty }),
+  'recipes.lettersDue': () => ({ allowed: empty }),
   'recipes.confirm': () => ({
     params: { recipeId: line.recipeId },
     body: { id: randomUUID(), number: 77, edition: 'x', page: 'x', figures: [] },

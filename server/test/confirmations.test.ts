@@ -7,6 +7,7 @@ import {
   changeKitchen,
   confirmPage,
   listConfirmations,
+  listLettersDue,
   readKitchen,
   startBatch,
 } from '@cocotte/contract';
@@ -18,6 +19,7 @@ import {
   noPlace,
   pointsOf,
 } from '@cocotte/core/kitchen';
+import { addDays, dayOf } from '@cocotte/core/measure';
 import { factorForJars, type JarsWanted, type Recipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
@@ -216,6 +218,30 @@ describe('before the first sale', () => {
     await attachLetter(owner, kept.recipe, ALTITUDE_M);
     await owner.ok(confirmPage, { params: kept, body: page(kept.recipe) });
     await cook.ok(startBatch, { body: startOf(kept, 'sale', undefined, cook) });
+  });
+
+  it('a letter that is to be looked at again soon, or was, is told of, the first to end first', async () => {
+    const today = dayOf(server.now_ms, (await owner.ok(readKitchen)).zone);
+    const due = async (client: Client) =>
+      (await client.ok(listLettersDue)).letters.map(l => [l.reference, l.reviewOn]);
+    const before = await due(cook);
+    const letter = (reference: string, reviewOn: string | null): Recipe => {
+      const recipe = unlikeOthers(reference);
+      const authority = recipe.authority as Extract<Recipe['authority'], { grade: 'letter' }>;
+      return { ...recipe, authority: { ...authority, terms: { ...authority.terms, reviewOn } } };
+    };
+    await keep(letter('in a month', addDays(today, 30)));
+    await keep(letter('later', addDays(today, 31)));
+    await keep(letter('over', addDays(today, -1)));
+    await keep(letter('for good', null));
+    await keep(plumJam);
+    expect([before, await due(cook)]).toEqual([
+      [],
+      [
+        ['over', addDays(today, -1)],
+        ['in a month', addDays(today, 30)],
+      ],
+    ]);
   });
 
   it('the rules of a place are those that ship under its name, and no point is ticked ahead of its day', async () => {

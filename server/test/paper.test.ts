@@ -2,7 +2,15 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { blankSheet, labelSheet, printLabels, recordSheet, releaseJars } from '@cocotte/contract';
+import {
+  blankSheet,
+  changeKitchen,
+  labelSheet,
+  printLabels,
+  readKitchen,
+  recordSheet,
+  releaseJars,
+} from '@cocotte/contract';
 import { fold, type LabelContent } from '@cocotte/core/batches';
 import { LABEL_STOCKS, type LabelStock, NET_SHARE } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -298,5 +306,25 @@ describe('the sheet to write on', () => {
       'pH, jar, temperature, time',
     ])
       expect(text).toContain(part);
+    expect(run('pdfinfo', file)).toContain('612 x 792 pts (letter)');
+  });
+
+  it("is drawn on the kitchen's own paper and by its clock, with nothing beyond its edge", async () => {
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+    const other = { ...settings, paper: 'A4' as const, locale: 'en-US-u-hc-h23' };
+    await owner.ok(changeKitchen, { body: other });
+    const file = keep('record-a4.pdf', await owner.ok(recordSheet, { params: { batchId: line.batchId } }));
+    sound(file);
+    expect(run('pdfinfo', file)).toMatch(/Page size:\s+595\.\d+ x 841\.\d+ pts \(A4\)/);
+    expect(textOf(file)).not.toMatch(/\d [AP]M\b/);
+    const words = run('pdftotext', '-bbox', file, '-').matchAll(/xMin="([\d.]+)".* xMax="([\d.]+)"/g);
+    const edges = [...words].flatMap(([, left, right]) => [Number(left), Number(right)]);
+    expect(edges.length).toBeGreaterThan(100);
+    expect(Math.min(...edges)).toBeGreaterThan(35);
+    expect(Math.max(...edges)).toBeLessThan(595 - 35);
+    for (const locale of ['en-US-u-hc-h99-', 'nonsense locale', 'x'])
+      expect(
+        (await owner.try(changeKitchen, { body: { ...other, version: other.version + 1, locale } })).status,
+      ).toBe(422);
   });
 });

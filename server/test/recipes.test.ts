@@ -4,6 +4,7 @@ import {
   addTasting,
   changeKitchen,
   changeRecipe,
+  listBatches,
   listIngredients,
   listRecipes,
   listShelves,
@@ -18,6 +19,7 @@ import {
   startBatch,
 } from '@cocotte/contract';
 import { fold } from '@cocotte/core/batches';
+import { NOTHING_LEARNED } from '@cocotte/core/checks';
 import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { type Line as RecipeLine, type Recipe, emptyRecipe } from '@cocotte/core/recipes';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -324,6 +326,24 @@ describe('history', () => {
       purpose: 'sale',
     });
     expect(batches[0]?.expected_pints).toBeGreaterThan(0);
+    expect(batches[0]?.learned).toEqual(NOTHING_LEARNED);
+    const look = (text: string) => ({ jars: [1, 2], set: null, found: ['siphoned' as const], text });
+    await cooked.note('jars.looked', look('Leave the headspace.'));
+    const [taught] = (await owner.ok(recipeHistory, { params: { recipeId: cooked.recipeId } })).batches;
+    expect(taught?.learned).toEqual({
+      ...NOTHING_LEARNED,
+      found: [{ fault: 'siphoned', jars: 2 }],
+      said: ['Leave the headspace.'],
+    });
+    // A row that was kept before anything was learned says so, and breaks nobody.
+    await server.database.inKitchen(owner.named, trx =>
+      trx.raw(`update batches set summary = summary - 'learned' where batch_id = ?`, [cooked.batchId]),
+    );
+    const [old] = (await owner.ok(recipeHistory, { params: { recipeId: cooked.recipeId } })).batches;
+    expect(old?.learned).toEqual(NOTHING_LEARNED);
+    const rows = (await owner.ok(listBatches, { query: { after: '', stage: '', search: 'Yield tomatoes' } }))
+      .batches;
+    expect(rows.map(r => r.summary.learned)).toEqual([NOTHING_LEARNED]);
   });
 
   it('a recipe cooked first can be started with nothing in it, as a trial only', async () => {

@@ -12,7 +12,7 @@ import {
   takeIn,
 } from '@cocotte/contract';
 import { libraryOf } from '@cocotte/core/ingredients';
-import { factsByName, type Item, itemOf, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { factsByName, type Item, itemOf, jarsInUse, plainFacts, upgradeItem } from '@cocotte/core/stores';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { Line } from '../../testing/line.ts';
@@ -45,6 +45,33 @@ const lotOf = (item: Item, over: Partial<TakenLot> = {}): TakenLot => ({
   ...over,
 });
 const take = (items: Item[], lots: TakenLot[]) => owner.ok(takeIn, { body: { items, lots } });
+
+describe('jars and lids in use', () => {
+  it('are made once, whoever ticks them; wide ones are no regular ones, and a batch that names no mouth means either', async () => {
+    const ids = new Set(['pint regular', 'pint wide']);
+    const [mine, theirs] = await Promise.all([
+      take(jarsInUse(ids, randomUUID), []),
+      take(jarsInUse(ids, randomUUID), []),
+    ]);
+    expect(mine.items.map(i => [i.name, i.mouth])).toEqual([
+      ['Pint jars, regular mouth', 'regular'],
+      ['Pint jars, wide mouth', 'wide'],
+      ['Lids, regular mouth', 'regular'],
+      ['Lids, wide mouth', 'wide'],
+    ]);
+    expect(theirs.items).toEqual(mine.items);
+    const any = upgradeItem({
+      id: randomUUID(),
+      kind: 'jar',
+      name: 'Pint jars',
+      unit: 'each',
+      jarSize: 'pint',
+    });
+    const found = await take([any], [lotOf(any, { quantity: '6', unit: 'each' })]);
+    expect(mine.items.map(i => i.id)).toContain(found.items[0]?.id);
+    expect(found.lots[0]?.itemId).toBe(found.items[0]?.id);
+  });
+});
 
 describe('what a batch needs, as bought today, price later', () => {
   it('is made from the library with kind and unit, and stands on the shelf without a price', async () => {

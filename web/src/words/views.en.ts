@@ -370,7 +370,7 @@ export const viewsEn = {
   'last.minutesOff': '{min} min, {off} of water a minute',
   'last.set': 'Set',
   'last.found': 'Found in the jars',
-  'last.faultIn': '{fault} in {n, plural, one {1 jar} other {# jars}}',
+  'last.faultIn': '{fault} in {n, plural, one {one jar} other {# jars}}',
   'history.cooked': 'Cooked',
   'history.learned': 'What was learned',
   'history.seen': '{n, plural, one {One batch} other {# batches}} cooked {least} to {most} min.',
