@@ -1,5 +1,6 @@
 import type { ReceiveLot } from '@cocotte/contract';
 import { randomUUID } from 'node:crypto';
+import type { EventBodies } from '@cocotte/core/batches';
 import { gate } from '@cocotte/core/checks';
 import { type Canner, type CostSettings, type Pot, plainCosts } from '@cocotte/core/kitchen';
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
@@ -117,6 +118,7 @@ async function seedWithin(
           source: 'made up for the demo',
         }),
         thermometerError_C: 0.2,
+        thermometerCheckedOn: addDays(dayOf(now_ms, ZONE), -40),
         pots: DEMO_POTS,
         canners: DEMO_CANNERS,
         costs: { ...demoCosts, rates: [{ personId: rook.id, hourlyRate: '16.50' }] },
@@ -182,7 +184,13 @@ async function seedWithin(
   const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
   // Earlier in the season: two pots of the same jam, which came out short and full.
-  const earlierJam = async (back: number, pot_C: number, filled: number, reason: string) => {
+  const earlierJam = async (
+    back: number,
+    pot_C: number,
+    filled: number,
+    reason: string,
+    seen: EventBodies['jars.looked'],
+  ) => {
     at(back, '08:30');
     const batch = new Cook(kitchen, ids.jam, plumJam, [{ size: 'half-pint', count: 8 }], 'pan');
     await batch.start();
@@ -212,9 +220,21 @@ async function seedWithin(
         stamp: batch.device.stamp(kitchen.now_ms),
       },
     });
+    at(back - 2, '18:30');
+    await batch.note(['jars.looked', seen]);
   };
-  await earlierJam(38, 103.4, 7, 'Cooked two degrees past the gel point: thick, and a jar short.');
-  await earlierJam(24, 102.4, 8, 'Very ripe plums, hardly any foam.');
+  await earlierJam(38, 103.4, 7, 'Cooked two degrees past the gel point: thick, and a jar short.', {
+    jars: range(1, 7),
+    set: 'too firm',
+    found: [],
+    text: 'Take it off at the gel point, not after.',
+  });
+  await earlierJam(24, 102.4, 8, 'Very ripe plums, hardly any foam.', {
+    jars: [2, 5],
+    set: 'as meant',
+    found: ['floating'],
+    text: 'Let it stand five minutes and stir before filling.',
+  });
   await kitchen.run(addTasting, {
     params: { recipeId: ids.jam },
     body: { id: randomUUID(), rating: 4, notes: 'Good set, a touch too sweet on bread.', lotCode: '' },
@@ -234,10 +254,11 @@ async function seedWithin(
   await jam.note(['line.weighed', { lineId: 'plums', mass_g: 4095 }]);
   await jam.stepDone('macerate', 300);
   await jam.stepDone('soften', 20);
-  await jam.note(['temperature.read', { where: 'pot', temp_C: 99.4 }]);
+  await jam.note(['step.started', { stepId: 'boil' }], ['temperature.read', { where: 'pot', temp_C: 99.4 }]);
   jam.wait(14);
   await jam.note(['temperature.read', { where: 'pot', temp_C: 102.3 }]);
-  await jam.stepDone('boil', 3);
+  jam.wait(3);
+  await jam.note(['step.done', { stepId: 'boil' }]);
   await jam.processLoad(1, 'half-pint', range(1, 8), glass('halfPints'), 15);
   await jam.processLoad(2, 'half-pint', range(9, 16), glass('halfPints'), 15);
   await jam.note(['minutes.worked', { minutes: 165 }], ['yield.explained', { reason: 'As foreseen.' }]);
@@ -260,6 +281,9 @@ async function seedWithin(
       stamp: jam.device.stamp(kitchen.now_ms),
     },
   });
+
+  at(7, '19:00');
+  await jam.note(['jars.looked', { jars: range(1, 15), set: 'as meant', found: [], text: '' }]);
 
   // Two days ago: beans, pressed, the pH still to be read.
   at(2, '09:20');

@@ -1,5 +1,6 @@
 import { type Page, expect, test } from '@playwright/test';
 import { axe } from './axe.ts';
+import { tabTo } from './by-keys.ts';
 import { House, delivered, enterDemo, fillAndBoil, startAndDraw, watch } from './house.ts';
 
 let house: House;
@@ -255,29 +256,17 @@ test('from the sign-in to a started batch, by keys alone', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Today', level: 1 })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Recipes', level: 1 })).toBeFocused();
-  /** Tabs on until something of this name has the cursor. */
-  const tabTo = async (name: RegExp) => {
-    for (let i = 0; i < 60; i++) {
-      await page.keyboard.press('Tab');
-      const here = await page.evaluate(() => {
-        const a = document.activeElement;
-        return a?.getAttribute('aria-label') ?? a?.closest('label')?.textContent ?? a?.textContent ?? '';
-      });
-      if (name.test(here)) return;
-    }
-    throw new Error(`nothing called ${name} was reached`);
-  };
-  await tabTo(/^Red plum jam$/);
+  await tabTo(page, /^Red plum jam$/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Red plum jam', level: 1 })).toBeFocused();
-  await tabTo(/^Start a batch$/);
+  await tabTo(page, /^Start a batch$/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog')).toBeVisible();
-  await tabTo(/^For sale$/);
+  await tabTo(page, /^For sale$/);
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('radio', { name: 'For home' })).toBeChecked();
   await page.keyboard.press('ArrowUp');
-  await tabTo(/^Start the batch$/);
+  await tabTo(page, /^Start the batch$/);
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/cook\//);
   await expect(page.getByRole('heading', { name: 'Red plum jam', level: 1 })).toBeFocused();

@@ -62,6 +62,8 @@ export function TodayPage() {
   const due = batches
     .flatMap(b => b.summary.due.map(d => ({ batch: b, due: d })))
     .sort((a, b) => a.due.from_ms - b.due.from_ms);
+  // The meter is calibrated once a day, before the first reading.
+  const firstReading = due.find(d => d.due.kind === 'acidity' && d.due.from_ms <= now);
   const running = batches.filter(b => b.summary.stage === 'cooking');
   const nothing = data && due.length === 0 && (
     <Nothing>Nothing waits. {batches.length === 0 ? 'Start a batch from a recipe.' : ''}</Nothing>
@@ -92,7 +94,14 @@ export function TodayPage() {
           aside={due.length > 0 ? `${due.filter(d => d.due.from_ms <= now).length} now` : ''}
         >
           {due.map(({ batch, due: d }) => (
-            <DueRow key={`${batch.id} ${d.kind}`} batch={batch} due={d} now={now} zone={kitchen} />
+            <DueRow
+              key={`${batch.id} ${d.kind}`}
+              batch={batch}
+              due={d}
+              now={now}
+              zone={kitchen}
+              also={d === firstReading?.due ? say('today.calibrate') : ''}
+            />
           ))}
           <Suspense fallback={nothing}>
             <TodayMore otherwise={nothing} />
@@ -199,11 +208,13 @@ function DueRow({
   due,
   now,
   zone,
+  also,
 }: {
   batch: BatchRow;
   due: Due;
   now: number;
   zone: { zone: string; locale: string };
+  also: string;
 }) {
   const open = due.from_ms <= now;
   const { words, to, action } = DUE[due.kind];
@@ -220,7 +231,7 @@ function DueRow({
               : `from ${instantText(due.from_ms, zone)}`}
         </Soft>
         {due.next && <Box sx={{ fontSize: '0.95rem' }}>{due.next}</Box>}
-        {due.kind === 'acidity' && open && <Box sx={{ fontSize: '0.95rem' }}>{say('today.calibrate')}</Box>}
+        {also && <Box sx={{ fontSize: '0.95rem' }}>{also}</Box>}
       </Box>
       {open ? (
         <Button

@@ -189,10 +189,19 @@ export function settingsShape(kitchen: Kitchen) {
 type Read = Omit<SettingsTexts, keyof ReturnType<typeof settingsShape>> &
   ValuesOf<ReturnType<typeof settingsShape>>;
 
-/** The locale with its clock and week; one that is none goes as it was typed, for the server to refuse beside its field. */
-function localeOf({ locale, clock, weekStart }: Pick<Read, 'locale' | 'clock' | 'weekStart'>): string {
+/**
+ * The locale with its clock and week. Another locale brings its own along, where nobody chose otherwise in the same go; one
+ * that is none goes as it was typed, for the server to refuse beside its field.
+ */
+function localeOf(
+  { locale, clock, weekStart }: Pick<Read, 'locale' | 'clock' | 'weekStart'>,
+  before: string,
+): string {
   try {
-    return withHabits(locale, { clock, weekStart });
+    const kept = clock === clockOf(before) && weekStart === weekStartOf(before);
+    return kept && plainLocale(locale) !== plainLocale(before)
+      ? plainLocale(locale)
+      : withHabits(locale, { clock, weekStart });
   } catch {
     return locale;
   }
@@ -204,7 +213,7 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
   return {
     name: v.name,
     zone: v.zone,
-    locale: localeOf(v),
+    locale: localeOf(v, before.locale),
     paper: v.paper,
     currency: v.currency,
     temperature: v.temperature,

@@ -102,6 +102,7 @@ const KEYS: [string, string][] = [
   ['n', 'Start a batch: choose the recipe'],
   ['?', 'This list'],
   ['Esc', 'Close what is open'],
+  ['Ctrl + Enter', 'Keep the recipe that is being written'],
 ];
 
 /** The list of keys, and the switch that turns them off. */

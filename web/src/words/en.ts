@@ -13,7 +13,7 @@ export const en = {
   'fault.not-kept': 'What was just entered was not taken.',
   'fault.not-kept.why': "This browser's store is full or switched off, and the kitchen did not take it.",
   'fault.not-kept.next': 'Enter it again when the kitchen answers, or write it down and write it up later.',
-  'today.lookAt': 'Look at {n, plural, one {one jar} other {# jars}}: set, floating, cloud',
+  'today.lookAt': 'Look at {n, plural, one {one jar} other {# jars}} against the light',
   'today.lookAt.go': 'Look',
   'today.lookAgain': 'Look again: the set was too soft',
   'today.waitOver': 'past its window',

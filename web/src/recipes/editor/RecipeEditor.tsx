@@ -124,19 +124,6 @@ function Editor({
     if (touched)
       keep(kitchen.id, storedId, { draft: JSON.parse(written) as Draft, version: number, recipeId: id });
   }, [written, touched, kitchen.id, storedId, number, id]);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || e.altKey) return;
-      const key = e.key.toLowerCase();
-      if (key === 'z' && !e.shiftKey) undo();
-      else if (key === 'y' || (key === 'z' && e.shiftKey)) redo();
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
-
   const save = form.submit(async recipe => {
     try {
       const saved = version
@@ -151,6 +138,19 @@ function Editor({
       if (!(error instanceof CallError) || error.code !== 'stale' || !error.newer) throw error;
       setNewer(error.newer as RecipeVersion);
     }
+  });
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.altKey) return;
+      const key = e.key.toLowerCase();
+      if (key === 'z' && !e.shiftKey) undo();
+      else if (key === 'y' || (key === 'z' && e.shiftKey)) redo();
+      else if (key === 'enter' && begun && !form.busy) void save();
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
   });
   const giveUp = () => {
     forget(kitchen.id, storedId);
