@@ -71,6 +71,99 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+/** Locks of one browser: whoever asks for a name waits for whoever has it. */
+function browserLocks() {
+  const last = new Map<string, Promise<unknown>>();
+  const held = new Map<string, number>();
+  let most = 0;
+  return {
+    most: () => most,
+    idle: () => [...held.values()].every(n => n === 0),
+    request: (name: string, work: () => Promise<unknown>) => {
+      const turn = (last.get(name) ?? Promise.resolve()).then(async () => {
+        held.set(name, (held.get(name) ?? 0) + 1);
+        most = Math.max(most, held.get(name) ?? 0);
+        try {
+          return await work();
+        } finally {
+          held.set(name, (held.get(name) ?? 0) - 1);
+        }
+      });
+      last.set(
+        name,
+        turn.catch(() => undefined),
+      );
+      return turn;
+    },
+  };
+}
+
+/** A channel between the tabs of one browser: each hears the others, and not itself. */
+class Channel {
+  private static readonly open = new Set<Channel>();
+  onmessage: ((e: { data: unknown }) => void) | null = null;
+  private readonly heard: ((e: { data: unknown }) => void)[] = [];
+  constructor(readonly name: string) {
+    Channel.open.add(this);
+  }
+  postMessage(data: unknown): void {
+    for (const other of Channel.open)
+      if (other !== this && other.name === this.name)
+        queueMicrotask(() => {
+          other.onmessage?.({ data });
+          for (const hear of other.heard) hear({ data });
+        });
+  }
+  addEventListener(_type: string, hear: (e: { data: unknown }) => void): void {
+    this.heard.push(hear);
+  }
+  close(): void {
+    Channel.open.delete(this);
+  }
+}
+
+describe('two tabs of one browser', () => {
+  it('deliver one after the other, each entry once; a poison entry and somebody who left hold up neither', async () => {
+    const locks = browserLocks();
+    vi.stubGlobal('navigator', { locks });
+    vi.stubGlobal('BroadcastChannel', Channel);
+    await openPage();
+    const one = outbox;
+    await openPage();
+    const other = outbox;
+    expect(other).not.toBe(one);
+    await one.open(ME, () => undefined);
+    // The person was changed in the second tab: what the first one enters still goes in its own name.
+    await other.open(['you'], () => undefined);
+    answers = [{ status: 200, refuses: ['poison'] }];
+    await Promise.all([
+      one.add('k', 'b1', [entry('1'), entry('poison'), entry('2')]),
+      other.add('k', 'b1', [entry('a', 'you'), entry('b', 'you')]),
+      one.add('k', 'b2', [entry('3')]),
+      other.add('k2', 'b3', [entry('c', 'you')]),
+    ]);
+    await settle(() => one.view().waiting.length === 1 && other.view().waiting.length === 0);
+    const taken = sent.flatMap(s => s.ids.map(id => [s.kitchen, s.batch, s.person || 'me', id].join(' ')));
+    expect([...new Set(taken)].sort()).toEqual(
+      [
+        'k b1 me 1',
+        'k b1 me 2',
+        'k b1 me poison',
+        'k b2 me 3',
+        'k b1 you a',
+        'k b1 you b',
+        'k2 b3 you c',
+      ].sort(),
+    );
+    await settle(locks.idle);
+    await vi.advanceTimersByTimeAsync(1000);
+    // One at a time, and none a second time.
+    expect(locks.most()).toBe(1);
+    expect(taken).toHaveLength(new Set(taken).size);
+    expect(one.view().waiting.map(w => [w.entry.id, w.refused?.[0]?.code])).toEqual([['poison', 'invalid']]);
+  });
+});
+
 describe('the outbox', () => {
   it('delivers what is added, in its order, and lets go of it', async () => {
     const arrived: string[] = [];
