@@ -135,6 +135,14 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
       unit: choice(['g', 'mL', 'each'] as const),
     }),
   ],
+  'level.read': [
+    shape<EventBodies['level.read']>({
+      ...place,
+      stepId: text({ min: 1, max: 40 }),
+      of: choice(['weight', 'depth'] as const),
+      quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'What is in the pot' }),
+    }),
+  ],
   'yield.explained': [
     shape<EventBodies['yield.explained']>({ reason: text({ min: 1, max: 400, name: 'The reason' }) }),
   ],

@@ -1,5 +1,6 @@
 import { balance, massIn } from '../balance/index.ts';
 import type { Step } from '../recipes/index.ts';
+import type { Trace } from './evidence.ts';
 import { filledJars, observed } from './observed.ts';
 import type { BatchState } from './state.ts';
 
@@ -38,9 +39,14 @@ export function cooked(state: BatchState): Cooked | null {
   };
 }
 
-function minutesOf(state: BatchState, steps: readonly Step[], step: Step): number | null {
+/** When a step began: its own tap, else the end of the step before; null where neither is there. */
+export function beginOf(state: BatchState, steps: readonly Step[], step: Step): Trace | null {
   const before = steps[steps.indexOf(step) - 1];
-  const began = state.steps[step.id]?.started ?? (before && state.steps[before.id]?.done) ?? null;
+  return state.steps[step.id]?.started ?? (before && state.steps[before.id]?.done) ?? null;
+}
+
+function minutesOf(state: BatchState, steps: readonly Step[], step: Step): number | null {
+  const began = beginOf(state, steps, step);
   const done = state.steps[step.id]?.done ?? null;
   if (!began || !done || began.doubtful || done.doubtful) return null;
   const minutes = (done.at_ms - began.at_ms) / MINUTE_MS;

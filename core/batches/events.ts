@@ -240,6 +240,8 @@ export interface EventBodies {
   /** Taken from the shelf without a connection, whatever the books had of it: the kitchen draws it when it arrives. */
   'lot.used': { lotId: string; lineId: string | null; quantity: number; unit: 'g' | 'mL' | 'each' };
   /** Why more or less came out than was foreseen. */
+  /** How much is in a pot while it cooks: grams without the pot, or millimetres of depth. It moves the forecast, and proves nothing. */
+  'level.read': AtPlace & { stepId: string; of: 'weight' | 'depth'; quantity: number };
   'yield.explained': { reason: string };
   'temperature.read': AtPlace & {
     where: 'pot' | 'canner' | 'jar';

@@ -155,6 +155,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       potId: body.potId,
       by: trace,
     })),
+    levels: of('level.read').map(s => ({ ...s.event.body, by: s.trace })),
     looks: of('jars.looked').map(s => ({ ...s.event.body, by: s.trace })),
     readings,
     minutes: standing.flatMap(({ event, trace }) =>

@@ -138,6 +138,8 @@ export interface BatchState {
   added: { line: Line; by: Trace }[];
   /** Measures taken, by step; the last one counts. */
   measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
+  /** How much was in a pot while it cooked, see *level.read*. */
+  levels: (EventBodies['level.read'] & { by: Trace })[];
   yieldReasons: { reason: string; by: Trace }[];
   /** Temperatures; `part` names a separated part, empty for the whole pot. */
   temperatures: (AtPlace & {

@@ -48,6 +48,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'line.added': 1,
   'measure.taken': 2,
   'lot.used': 1,
+  'level.read': 1,
   'yield.explained': 1,
   'temperature.read': 3,
   'solids.read': 2,

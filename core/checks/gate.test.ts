@@ -435,14 +435,16 @@ describe('the gate', () => {
 });
 
 describe('what is due', () => {
-  it('calls for pressing, the pH, release and labels in their order', () => {
+  it('calls for pressing, the pH, a look, release and labels in their order', () => {
     const batch = tomatoes().drawAll().fill(four);
     batch.process(1, four, 40);
     const due = () => summarise(assess(batch.events)).due.map(d => d.kind);
-    expect(due()).toEqual(['press', 'acidity']);
+    expect(due()).toEqual(['press', 'acidity', 'look']);
     batch.wait(13 * 60).fact('jars.pressed', { sealed: four, failed: [] });
-    expect(due()).toEqual(['acidity']);
+    expect(due()).toEqual(['acidity', 'look']);
     batch.wait(12 * 60).readPh(3.9);
+    expect(due()).toEqual(['release', 'look']);
+    batch.fact('jars.looked', { jars: four, set: null, found: [], text: '' });
     expect(due()).toEqual(['release']);
     batch.add('jars.released', { jars: [2, 3, 4], evidence: [] });
     expect(due()).toEqual(['label']);

@@ -72,6 +72,8 @@ function words(
       return `Added ${e.body.line.amount.text} of ${e.body.line.name}, which the recipe does not name.`;
     case 'measure.taken':
       return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}: ${step(e.body.stepId)}`;
+    case 'level.read':
+      return `In the pot: ${e.body.of === 'weight' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mm deep`}.`;
     case 'lot.used':
       return `Used ${numberText(e.body.quantity, habits)}${e.body.unit === 'each' ? '' : ` ${e.body.unit}`} of a lot${e.body.lineId === null ? '' : ` for ${line(e.body.lineId)}`} without a connection.`;
     case 'canner.lit':

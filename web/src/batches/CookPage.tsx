@@ -1,4 +1,5 @@
 import { blankSheet } from '@cocotte/contract';
+import { isStepDone } from '@cocotte/core/batches';
 import { Box, Button, Link as MuiLink, Tab, Tabs } from '@mui/material';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -33,7 +34,7 @@ export function CookPage() {
 function firstPart(batch: OpenBatch): Part {
   const { state } = batch;
   if (state.jars.length > 0) return 'jars';
-  const open = state.started?.recipe.steps.find(s => !state.steps[s.id]?.done);
+  const open = state.started?.recipe.steps.find(s => !isStepDone(state, s));
   if (open?.kind === 'fill' || open?.kind === 'process') return 'jars';
   return state.draws.length === 0 ? 'lots' : 'steps';
 }

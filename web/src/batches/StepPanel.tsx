@@ -1,20 +1,19 @@
 import { freeText, letterReminders } from '@cocotte/core/review';
 import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
 import { type Line, type Recipe, type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
-import { batchStepText, lineMasses } from '@cocotte/core/batches';
+import { batchStepText, isStepDone, lineMasses } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { EntryForm } from '../kit/EntryForm.tsx';
-import { Figure, Pick } from '../kit/fields.tsx';
-import { useTyped } from '../kit/form.ts';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
-import { useRead } from '../kit/readers.ts';
 import { Caution, CheckMark, Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 import { EndedDialog } from './EndedDialog.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
+import { CookFigures } from './pot/CookFigures.tsx';
+import { WaitBand } from './WaitBand.tsx';
+import { WeighEntry } from './WeighEntry.tsx';
 import { WorkEntry } from './WorkEntry.tsx';
 import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
@@ -25,12 +24,13 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const { steps } = started.recipe;
   const pots = started.pots.count;
-  const now = steps.find(s => !batch.state.steps[s.id]?.done);
+  const now = steps.find(s => !isStepDone(batch.state, s));
   const target = (step: Step): string =>
     step.target.kind === 'gel point'
       ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
       : sentence(targetWords(targetAt(step.target, new Fraction(started.factor), pots), kitchen)) +
         (pots > 1 && ['volume', 'depth'].includes(step.target.kind) ? ', in each pot' : '');
+  const begun = now && batch.state.steps[now.id]?.started;
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
   const pot_g = [...lines.values()]
     .filter(m => m.line.where === 'pot' || m.line.where === 'brine')
@@ -50,6 +50,8 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             </Typography>
             {target(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{target(now)}</Box>}
             <Attention step={now} />
+            {now.kind === 'cook' && <CookFigures batch={batch} step={now} when={when} />}
+            {begun && <WaitBand step={now} begun_ms={begun.at_ms} />}
             {now.adds.length > 0 && (
               <Box component="ul" sx={{ pl: 2.5, my: 1, fontSize: '1.1rem' }}>
                 {now.adds
@@ -125,6 +127,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
             {steps.map((step, i) => {
               const progress = batch.state.steps[step.id];
+              const isDone = isStepDone(batch.state, step);
               return (
                 <Box
                   component="li"
@@ -136,7 +139,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                     borderBottom: 1,
                     borderColor: 'rule.main',
                     '&:last-of-type': { borderBottom: 0 },
-                    color: progress?.done || step === now ? 'text.primary' : 'text.secondary',
+                    color: isDone || step === now ? 'text.primary' : 'text.secondary',
                   }}
                 >
                   <Box
@@ -148,13 +151,13 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                       display: 'grid',
                       placeItems: 'center',
                       border: '2px solid',
-                      borderColor: progress?.done ? 'leaf.main' : step === now ? 'live.fill' : 'rule.strong',
-                      bgcolor: progress?.done ? 'leaf.main' : 'transparent',
+                      borderColor: isDone ? 'leaf.main' : step === now ? 'live.fill' : 'rule.strong',
+                      bgcolor: isDone ? 'leaf.main' : 'transparent',
                       color: 'background.paper',
                       fontSize: '0.85rem',
                     }}
                   >
-                    {progress?.done ? (
+                    {isDone ? (
                       <CheckMark size={13} />
                     ) : (
                       <Box component="span" sx={{ color: 'text.primary' }}>
@@ -166,7 +169,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
                     <Fractions text={batchStepText(batch.state, step, kitchen)} />
                     {progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}
                   </Box>
-                  {!progress?.done && step !== now && (
+                  {!isDone && step !== now && (
                     <Button
                       size="small"
                       variant="outlined"
@@ -228,39 +231,4 @@ function Attention({ step }: { step: Step }) {
     step.mayStop_h === null ? '' : `One may stop here for ${Math.round(step.mayStop_h)} hours`,
   ].filter(Boolean);
   return said.length === 0 ? null : <Soft>{said.join(' · ')}</Soft>;
-}
-
-function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
-  const { kitchen } = useHere();
-  const read = useRead();
-  const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
-  const form = useTyped({ lineId: lines[0]?.line.id ?? '', mass_g: '' }, () => ({
-    mass_g: read.figure({ name: 'The weight', min: 0, above: true, max: 1_000_000, unit: ' g' }),
-  }));
-  const weigh = form.submit(async v => {
-    if (await batch.enter([['line.weighed', v]], when)) form.again({ lineId: v.lineId });
-  });
-  const chosen = lines.find(m => m.line.id === form.typed('lineId'));
-  return (
-    <Sheet title="Weigh" aside="bowl by bowl, added up">
-      <EntryForm form={form} action="Add the weight" onSubmit={weigh} wide="1fr 110px" tall>
-        <Pick
-          at={form.at('lineId')}
-          label="Ingredient"
-          of={lines.map(m => [m.line.id, m.line.name] as const)}
-        />
-        <Figure at={form.at('mass_g')} label="Grams" />
-        {chosen && (
-          <Soft sx={{ gridColumn: '1 / -1' }}>
-            Planned {massText(chosen.planned_g, kitchen)}
-            {chosen.basis === 'weighed' && (
-              <>
-                , weighed so far <strong>{massText(chosen.actual_g, kitchen)}</strong>
-              </>
-            )}
-          </Soft>
-        )}
-      </EntryForm>
-    </Sheet>
-  );
 }

@@ -1,0 +1,97 @@
+import { expect, test } from '@playwright/test';
+import { axe } from './axe.ts';
+import { layoutFaults } from './layout.ts';
+import { House, enterDemo, inKitchen, quiet, watch } from './house.ts';
+
+/** At the stove, on a tablet: a wait, a pot that cooks down, bowls on a scale. */
+let house: House;
+test.beforeAll(async () => {
+  house = await House.open('demo');
+});
+test.afterAll(() => house.close());
+test.use({ viewport: { width: 820, height: 1180 } });
+
+test('a wait is a band with now on it; a pot says what is left and when, and each reading corrects it', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  const { batches } = (await (
+    await page.request.get(house.url + (await inKitchen(page, '/batches')))
+  ).json()) as {
+    batches: { id: string; summary: { stage: string } }[];
+  };
+  const cooking = batches.find(b => b.summary.stage === 'cooking')?.id ?? '';
+  await page.goto(`${house.url}/cook/${cooking}`);
+  const steps = page.getByRole('tab', { name: 'Steps' });
+  await steps.click();
+  await expect(page.getByText(/to go: not before/)).toBeVisible();
+
+  // Bowls on a scale: the empty bowl comes off, and stays in its field for the next.
+  await page.getByRole('combobox', { name: 'Ingredient' }).click();
+  await page.getByRole('option', { name: 'Sugar' }).click();
+  await page.getByRole('textbox', { name: 'Empty bowl' }).fill('400');
+  await page.getByRole('textbox', { name: 'Grams' }).fill('380');
+  await page.getByRole('button', { name: 'Add the weight' }).click();
+  await expect(page.getByText('The bowl alone weighs 400 g.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Grams' }).fill('1400');
+  await page.getByRole('button', { name: 'Add the weight' }).click();
+  await expect(page.getByRole('img', { name: /^1,000 g of .* weighed$/ })).toBeVisible();
+  await expect(page.getByText(/weighed so far 1,000 g: .* more/)).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Empty bowl' })).toHaveValue('400');
+
+  const done = page.getByRole('button', { name: 'Done', exact: true });
+  await done.click();
+  const pot = page.getByRole('group', { name: 'The pot now' });
+  await expect(pot.getByText('Done when it looks so')).toBeVisible();
+  await expect(
+    pot.getByRole('img', { name: /^A pot from the side: it began .* deep and stands/ }),
+  ).toBeVisible();
+  await done.click();
+  await page.getByRole('button', { name: 'It is done' }).click();
+  // Where nobody tapped it the step begins with the end of the one before.
+  await expect(pot.getByText('ready at about')).toBeVisible();
+  await expect(pot.getByText(/minutes more, .* of water to go/)).toBeVisible();
+  await expect(pot.getByText(/as this pot is set/)).toBeVisible();
+  expect.soft(await axe(page), 'the pot').toEqual([]);
+
+  await pot.getByRole('button', { name: 'Level in the pot' }).click();
+  const level = page.getByRole('dialog', { name: 'Level in the pot' });
+  await level.getByRole('textbox', { name: 'Depth, inches' }).fill('12');
+  await level.getByRole('button', { name: 'Keep it' }).click();
+  await expect(level.getByText(/That is above the rim/)).toBeVisible();
+  expect.soft(await axe(page), 'the level').toEqual([]);
+  await level.getByRole('textbox', { name: 'Depth, inches' }).fill('1.8');
+  await level.getByRole('button', { name: 'Keep it' }).click();
+  await expect(level).toHaveCount(0);
+  await expect(pot.getByRole('img', { name: /stands 1 3\/4 in deep/ })).toBeVisible();
+
+  // Two readings are a curve, and what it shows decides what is left.
+  for (const temp of ['213', '215']) {
+    await page.getByRole('textbox', { name: 'Read, °F' }).fill(temp);
+    await page.getByRole('button', { name: 'Log the temperature' }).click();
+  }
+  await expect(pot.getByText('2 readings')).toBeVisible();
+  await expect(pot.getByText(/It climbs fast from here/)).toBeVisible();
+  for (const width of [360, 390, 820, 1280]) {
+    await page.setViewportSize({ width, height: 1180 });
+    await quiet(page);
+    expect
+      .soft(
+        await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        ),
+      )
+      .toBe(0);
+    await expect.soft.poll(() => layoutFaults(page), { message: `${width} px`, timeout: 5000 }).toEqual([]);
+  }
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await page.getByRole('textbox', { name: 'Read, °F' }).fill('216');
+  await page.getByRole('button', { name: 'Log the temperature' }).click();
+  await expect(pot.getByText(/^It should be there|^Past its end/)).toBeVisible();
+
+  // The record has the level as it was read.
+  await page.goto(`${house.url}/records/${cooking}`);
+  await expect(page.getByText(/In the pot: 46 mm deep\./)).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});

@@ -1,0 +1,107 @@
+import { lineMasses } from '@cocotte/core/batches';
+import { massText } from '@cocotte/core/measure';
+import { Box } from '@mui/material';
+import { EntryForm } from '../kit/EntryForm.tsx';
+import { Figure, Pick } from '../kit/fields.tsx';
+import { useTyped } from '../kit/form.ts';
+import { Sheet, Soft } from '../kit/parts.tsx';
+import { useRead } from '../kit/readers.ts';
+import { useHere } from '../shell/session.tsx';
+import { misread, say } from '../words/views.ts';
+import type { OpenBatch } from './open-batch.ts';
+import type { When } from './when.ts';
+
+/** Within this of what is wanted a weight is right: what a kitchen's scale and a spoon differ by. Our choice. */
+const RIGHT_WITHIN = 0.02;
+
+/** Weighs bowl by bowl to one total, the empty bowl taken off, with a bar that fills. */
+export function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+  const { kitchen } = useHere();
+  const read = useRead();
+  const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
+  const weighing = (name: string) => read.figure({ name, min: 0, above: true, max: 1_000_000, unit: ' g' });
+  const form = useTyped({ lineId: lines[0]?.line.id ?? '', mass_g: '', bowl_g: '' }, ({ bowl_g }) => {
+    const bowl = bowl_g.trim() === '' ? null : weighing(say('bowl.empty'))(bowl_g);
+    return {
+      bowl_g: () => bowl ?? { ok: true as const, value: 0 },
+      mass_g: (text: string) => {
+        const gross = weighing('The weight')(text);
+        if (!gross.ok || !bowl?.ok) return gross;
+        return gross.value > bowl.value
+          ? { ok: true as const, value: gross.value - bowl.value }
+          : misread('lighter-than-bowl', { bowl: massText(bowl.value, kitchen) });
+      },
+    };
+  });
+  const weigh = form.submit(async ({ lineId, mass_g }) => {
+    const bowl_g = form.typed('bowl_g');
+    if (await batch.enter([['line.weighed', { lineId, mass_g }]], when)) form.again({ lineId, bowl_g });
+  });
+  const chosen = lines.find(m => m.line.id === form.typed('lineId'));
+  const so_far_g = chosen?.basis === 'weighed' ? chosen.actual_g : 0;
+  const share = chosen && chosen.planned_g > 0 ? so_far_g / chosen.planned_g : 0;
+  const left_g = chosen ? chosen.planned_g - so_far_g : 0;
+  const right = Math.abs(1 - share) <= RIGHT_WITHIN;
+  return (
+    <Sheet title="Weigh" aside="bowl by bowl, added up">
+      <EntryForm
+        form={form}
+        action="Add the weight"
+        onSubmit={weigh}
+        wide="1fr 110px 120px"
+        narrow="1fr 1fr"
+        tall
+      >
+        <Pick
+          at={form.at('lineId')}
+          label="Ingredient"
+          of={lines.map(m => [m.line.id, m.line.name] as const)}
+          sx={{ gridColumn: { xs: '1 / -1', sm: 'auto' } }}
+        />
+        <Figure at={form.at('mass_g')} label="Grams" />
+        <Figure at={form.at('bowl_g')} label={say('bowl.empty')} unit="g" />
+        {chosen && (
+          <Box sx={{ gridColumn: '1 / -1' }}>
+            <Box
+              role="img"
+              aria-label={say('bowl.bar', {
+                done: massText(so_far_g, kitchen),
+                planned: massText(chosen.planned_g, kitchen),
+              })}
+              sx={{
+                height: 22,
+                border: 1,
+                borderColor: 'rule.strong',
+                borderRadius: 1,
+                overflow: 'hidden',
+                bgcolor: 'background.default',
+              }}
+            >
+              <Box
+                sx={{
+                  height: '100%',
+                  width: `${Math.min(100, share * 100)}%`,
+                  bgcolor: right ? 'leaf.main' : share > 1 ? 'ox.main' : 'fruit.main',
+                }}
+              />
+            </Box>
+            <Soft>
+              Planned {massText(chosen.planned_g, kitchen)}
+              {so_far_g > 0 && (
+                <>
+                  , weighed so far <strong>{massText(so_far_g, kitchen)}</strong>
+                  {': '}
+                  {right
+                    ? say('bowl.right')
+                    : say(left_g > 0 ? 'bowl.left' : 'bowl.over', {
+                        g: massText(Math.abs(left_g), kitchen),
+                      })}
+                </>
+              )}
+            </Soft>
+          </Box>
+        )}
+      </EntryForm>
+    </Sheet>
+  );
+}

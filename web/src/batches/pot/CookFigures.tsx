@@ -1,0 +1,128 @@
+import { cookNow, type CookNow } from '@cocotte/core/batches';
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { clockText, massText, numberText, temperatureText } from '@cocotte/core/measure';
+import type { Step } from '@cocotte/core/recipes';
+import { Box, Button } from '@mui/material';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Line } from '../../kit/layout.tsx';
+import { Caution, Soft } from '../../kit/parts.tsx';
+import { useNow } from '../../shell/clock.ts';
+import { useHere } from '../../shell/session.tsx';
+import { say } from '../../words/views.ts';
+import type { OpenBatch } from '../open-batch.ts';
+import type { When } from '../when.ts';
+import { LevelDialog } from './LevelDialog.tsx';
+import { PotPicture } from './PotPicture.tsx';
+
+const HeatCurve = lazy(async () => ({ default: (await import('./HeatCurve.tsx')).HeatCurve }));
+
+/** From so far below its target a pot climbs fast. Common practice, in kelvin. */
+const FAST_BELOW_C = 2.5;
+const MINUTE_MS = 60_000;
+
+/** The pot that is cooked: how it stands, what is left to drive off, when it will be ready, and how hot it was. */
+export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Step; when: When }) {
+  const { kitchen } = useHere();
+  const minute_ms = Math.floor(useNow() / 5000) * 5000;
+  const { state } = batch;
+  const pot = kitchen.pots.find(p => p.id === state.started?.potId) ?? null;
+  const seen = useMemo(() => cookNow(state, step, pot, minute_ms), [state, step, pot, minute_ms]);
+  const [levelling, setLevelling] = useState(false);
+  if (!seen) return null;
+  const last = seen.points.at(-1);
+  const near = last && seen.target_C !== null && last.temp_C > seen.target_C - FAST_BELOW_C;
+  return (
+    <Box
+      role="group"
+      aria-label={say('pot.title')}
+      sx={{ bgcolor: 'live.tint', border: 1, borderColor: 'live.fill', borderRadius: 1, p: 2, my: 1.5 }}
+    >
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: seen.levels ? { xs: '1fr', sm: 'minmax(150px, 240px) 1fr' } : '1fr',
+          gap: 2.5,
+          alignItems: 'center',
+        }}
+      >
+        {seen.levels && <PotPicture levels={seen.levels} boiling={seen.begun_ms !== null} habits={kitchen} />}
+        <Box>
+          <Ready seen={seen} kitchen={kitchen} now_ms={minute_ms} />
+          <Box sx={{ borderTop: 1, borderColor: 'live.fill', mt: 1.25, pt: 1.25, fontSize: '1.1rem' }}>
+            {seen.target_C !== null && (
+              <Box>
+                {last ? (
+                  <>
+                    <strong>{temperatureText(last.temp_C, kitchen)}</strong>{' '}
+                    {say('pot.readAt', { at: clockText(last.at_ms, kitchen) })}
+                  </>
+                ) : (
+                  say('pot.notRead')
+                )}
+                {', '}
+                {say('pot.target', { temp: temperatureText(seen.target_C, kitchen) })}
+              </Box>
+            )}
+            {seen.brix > 1 && (
+              <Soft>
+                {seen.doneBrix === null
+                  ? say('pot.brix', { brix: numberText(seen.brix, kitchen, 0) })
+                  : say('pot.brixOf', {
+                      brix: numberText(seen.brix, kitchen, 0),
+                      done: numberText(seen.doneBrix, kitchen, 0),
+                    })}
+                {seen.rate_gPerMin !== null &&
+                  ` · ${say(seen.measured ? 'pot.rateRead' : 'pot.ratePot', { off: massText(seen.rate_gPerMin, kitchen) })}`}
+              </Soft>
+            )}
+            {near && !seen.past && <Caution>{say('pot.near')}</Caution>}
+          </Box>
+        </Box>
+      </Box>
+      {seen.points.length > 1 && (
+        <Suspense>
+          <HeatCurve points={seen.points} boils_C={seen.boils_C} target_C={seen.target_C} kitchen={kitchen} />
+        </Suspense>
+      )}
+      <Line mt={1.5}>
+        <Button variant="outlined" sx={{ minHeight: 56 }} onClick={() => setLevelling(true)}>
+          {say('pot.level')}
+        </Button>
+        {!pot && <Soft>{say('pot.unknown')}</Soft>}
+      </Line>
+      {levelling && (
+        <LevelDialog batch={batch} step={step} pot={pot} when={when} onClose={() => setLevelling(false)} />
+      )}
+    </Box>
+  );
+}
+
+/** When it will be ready, as large as it can be read from the other side of the kitchen. */
+function Ready({ seen, kitchen, now_ms }: { seen: CookNow; kitchen: Kitchen; now_ms: number }) {
+  const big = { fontSize: 'clamp(2.6rem, 9vw, 4.6rem)', fontWeight: 720, lineHeight: 1.05 } as const;
+  if (seen.past) return <Box sx={{ ...big, fontSize: '2rem' }}>{say('pot.past')}</Box>;
+  if (seen.ready && seen.toGo_g !== null && seen.toGo_g > 0) {
+    const min = (ms: number) => Math.max(0, Math.round((ms - now_ms) / MINUTE_MS));
+    return (
+      <>
+        <Soft>{say('pot.readyAt')}</Soft>
+        <Box sx={big}>{clockText(seen.ready.mid_ms, kitchen)}</Box>
+        <Box sx={{ fontSize: '1.1rem' }}>
+          {say('pot.more', {
+            from: min(seen.ready.from_ms),
+            to: min(seen.ready.to_ms),
+            off: massText(seen.toGo_g, kitchen),
+          })}
+        </Box>
+      </>
+    );
+  }
+  if (seen.toGo_g === null) return <Box sx={{ ...big, fontSize: '1.6rem' }}>{say('pot.byEye')}</Box>;
+  if (seen.toGo_g <= 0) return <Box sx={{ ...big, fontSize: '1.6rem' }}>{say('pot.nowReady')}</Box>;
+  return (
+    <>
+      <Box sx={{ ...big, fontSize: '2.2rem' }}>{massText(seen.toGo_g, kitchen)}</Box>
+      <Box sx={{ fontSize: '1.1rem' }}>{say(seen.begun_ms === null ? 'pot.toGoBegin' : 'pot.toGo')}</Box>
+    </>
+  );
+}

@@ -1,0 +1,103 @@
+import type { Kitchen } from '@cocotte/core/kitchen';
+import { clockText, fahrenheit, numberText, temperatureText } from '@cocotte/core/measure';
+import { Box } from '@mui/material';
+import { Chart, PLAIN_CHART, useInk } from '../../kit/Chart.tsx';
+import { List } from '../../kit/List.tsx';
+import { say } from '../../words/views.ts';
+
+/** How hot the pot was, with the boil of water and the target on this thermometer; the table says the same. */
+export function HeatCurve({
+  points,
+  boils_C,
+  target_C,
+  kitchen,
+}: {
+  points: readonly { at_ms: number; temp_C: number }[];
+  boils_C: number;
+  target_C: number | null;
+  kitchen: Kitchen;
+}) {
+  const { palette } = useInk();
+  const shown = (c: number) => (kitchen.temperature === 'F' ? fahrenheit(c) : c);
+  const all = [...points.map(p => p.temp_C), boils_C, ...(target_C === null ? [] : [target_C])];
+  const line = (c: number, text: string, color: string) => ({
+    y: shown(c),
+    borderColor: color,
+    strokeDashArray: color === palette.warning.main ? 0 : 5,
+    label: {
+      text,
+      position: 'left' as const,
+      textAnchor: 'start' as const,
+      borderWidth: 0,
+      style: { background: 'transparent', color: palette.text.primary },
+    },
+  });
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      <Box aria-hidden="true">
+        <Chart
+          type="line"
+          height={200}
+          series={[
+            { name: `°${kitchen.temperature}`, data: points.map(p => ({ x: p.at_ms, y: shown(p.temp_C) })) },
+          ]}
+          options={{
+            chart: PLAIN_CHART,
+            colors: [palette.primary.main],
+            stroke: { width: 4, curve: 'straight' },
+            markers: { size: 4, strokeWidth: 0 },
+            xaxis: {
+              type: 'numeric',
+              tickAmount: 4,
+              labels: {
+                style: { colors: palette.text.secondary },
+                formatter: v => clockText(Number(v), kitchen),
+              },
+            },
+            yaxis: {
+              min: Math.floor(shown(Math.min(...all)) - 2),
+              max: Math.ceil(shown(Math.max(...all)) + 3),
+              labels: {
+                style: { colors: palette.text.secondary },
+                formatter: v => numberText(v, kitchen, 0),
+              },
+            },
+            grid: { borderColor: palette.divider },
+            tooltip: { enabled: false },
+            annotations: {
+              yaxis: [
+                line(
+                  boils_C,
+                  say('pot.boils', { temp: temperatureText(boils_C, kitchen) }),
+                  palette.rule.strong,
+                ),
+                ...(target_C === null
+                  ? []
+                  : [
+                      line(
+                        target_C,
+                        say('pot.target', { temp: temperatureText(target_C, kitchen) }),
+                        palette.warning.main,
+                      ),
+                    ]),
+              ],
+            },
+          }}
+        />
+      </Box>
+      <Box component="details" sx={{ mt: 0.5 }}>
+        <summary>{say('pot.readings', { n: points.length })}</summary>
+        <List
+          label={say('pot.readingsLabel')}
+          sx={{ maxWidth: 320 }}
+          rows={[...points].toReversed()}
+          keyOf={p => p.at_ms}
+          columns={[
+            { head: say('pot.at'), cell: p => clockText(p.at_ms, kitchen, true) },
+            { head: say('pot.temperature'), figure: true, cell: p => temperatureText(p.temp_C, kitchen) },
+          ]}
+        />
+      </Box>
+    </Box>
+  );
+}
