@@ -156,6 +156,17 @@ describe('a pot on the fire', () => {
     expect(now(two).levels?.now_mm).toBeCloseTo((now(jam()).levels?.now_mm as number) / 2, 6);
   });
 
+  it('counts a line that is weighed in portions as planned until its last portion is in', () => {
+    const portion = (stepId: string, mass_g: number) =>
+      now(jam().fact('line.weighed', { lineId: 'sugar', mass_g }), POT, stepId).now_g;
+    const whole_g = now(jam()).now_g;
+    expect(portion('boil', 600)).toBeCloseTo(whole_g, 6);
+    expect(portion('boil', 4000)).toBeGreaterThan(whole_g);
+    const batch = jam().fact('line.weighed', { lineId: 'sugar', mass_g: 600 });
+    batch.fact('step.done', { stepId: 'boil', ended: null });
+    expect(now(batch).now_g).toBeLessThan(whole_g - 100);
+  });
+
   it('tells no time where only the eye does, where nobody began or measured the pot, and nothing of a brine', () => {
     const eye = now(jam(), POT, 'soften');
     expect([eye.toGo_g, eye.ready, eye.levels?.done_mm]).toEqual([null, null, null]);

@@ -3,6 +3,7 @@ import { boilingPoint_C, waterAtRise_g } from '../heat/index.ts';
 import type { Step } from '../recipes/index.ts';
 import { beginOf } from './cooked.ts';
 import type { Trace } from './evidence.ts';
+import { type LineMass, lineMasses } from './masses.ts';
 import { observed } from './observed.ts';
 import type { BatchState } from './state.ts';
 
@@ -175,6 +176,20 @@ export function cookNow(
 
 const dryOf = (p: Parts) => massOf(p) - p.water_g;
 
+/**
+ * What each line comes to: one that is weighed in portions is not all there yet, and counts as planned until the last step
+ * that takes some of it is done.
+ */
+function stillToCome(state: BatchState): LineMass[] {
+  const open = (state.started?.recipe.steps ?? []).filter(s => !state.steps[s.id]?.done);
+  const awaited = new Map(open.flatMap(s => s.adds.map(a => [a.lineId, true] as const)));
+  return lineMasses(state).map(m =>
+    m.basis === 'weighed' && m.actual_g < m.planned_g && awaited.has(m.line.id)
+      ? { ...m, actual_g: m.planned_g }
+      : m,
+  );
+}
+
 /** What is in the pots when the step begins and when it is done, of all pots together. */
 function reckoned(
   state: BatchState,
@@ -183,7 +198,7 @@ function reckoned(
 ): { start: Parts; end: Parts | null } | null {
   try {
     // Readings of the pot stand for themselves here: the end is the recipe's.
-    const process = observed({ ...state, temperatures: [] });
+    const process = observed({ ...state, temperatures: [] }, stillToCome(state));
     const kitchen = {
       ...process.kitchen,
       boilOff_gPerMin: pot && pot.boilOff_gPerMin > 0 ? pot.boilOff_gPerMin : null,

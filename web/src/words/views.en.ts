@@ -384,6 +384,7 @@ export const viewsEn = {
   'pot.brixOf': 'about {brix} °Brix of {done}',
   'pot.byEye': 'Done when it looks so',
   'pot.done': 'done at {depth}',
+  'pot.each': 'in each of {n} pots',
   'pot.level': 'Level in the pot',
   'pot.more': '{from} to {to} minutes more, {off} of water to go',
   'pot.near': 'It climbs fast from here: do not leave it.',

@@ -29,6 +29,7 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
   const seen = useMemo(() => cookNow(state, step, pot, minute_ms), [state, step, pot, minute_ms]);
   const [levelling, setLevelling] = useState(false);
   if (!seen) return null;
+  const pots = state.started?.pots.count ?? 1;
   const last = seen.points.at(-1);
   const near = last && seen.target_C !== null && last.temp_C > seen.target_C - FAST_BELOW_C;
   return (
@@ -47,6 +48,7 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
       >
         {seen.levels && <PotPicture levels={seen.levels} boiling={seen.begun_ms !== null} habits={kitchen} />}
         <Box>
+          {pots > 1 && <Soft>{say('pot.each', { n: pots })}</Soft>}
           <Ready seen={seen} kitchen={kitchen} now_ms={minute_ms} />
           <Box sx={{ borderTop: 1, borderColor: 'live.fill', mt: 1.25, pt: 1.25, fontSize: '1.1rem' }}>
             {seen.target_C !== null && (

@@ -1,5 +1,5 @@
 import type { PotLevels } from '@cocotte/core/batches';
-import { depthText, type Habits } from '@cocotte/core/measure';
+import { depthText, type Habits, MM_PER_INCH } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import { say } from '../../words/views.ts';
 
@@ -11,6 +11,12 @@ const INK = 'var(--mui-palette-text-secondary)';
 const TEXT = 'var(--mui-palette-text-primary)';
 /** Levels this near to one another share a word: two would lie over each other. */
 const NEAR = 20;
+
+/** A depth as a stick shows it: by eighths of an inch, or by millimetres. */
+const onTheStick_mm = (mm: number, { measures }: Pick<Habits, 'measures'>) => {
+  const step_mm = measures === 'US' ? MM_PER_INCH / 8 : 1;
+  return Math.round(mm / step_mm) * step_mm;
+};
 
 /** A pot from the side: where it began, where it stands now, and where it is done, to scale between bottom and rim. */
 export function PotPicture({
@@ -30,15 +36,16 @@ export function PotPicture({
   const began = y(levels.began_mm);
   const done = levels.done_mm === null ? null : y(levels.done_mm);
   const wave = boiling ? 7 : 0;
+  const read = (mm: number) => depthText(onTheStick_mm(mm, habits), habits);
   return (
     <Box
       component="svg"
       viewBox="0 0 300 280"
       role="img"
       aria-label={say(levels.done_mm === null ? 'pot.pictureByEye' : 'pot.picture', {
-        began: depthText(levels.began_mm, habits),
-        now: depthText(levels.now_mm, habits),
-        done: levels.done_mm === null ? '' : depthText(levels.done_mm, habits),
+        began: read(levels.began_mm),
+        now: read(levels.now_mm),
+        done: levels.done_mm === null ? '' : read(levels.done_mm),
       })}
       sx={{ width: '100%', maxWidth: 300, display: 'block', '& text': { fontSize: 15 } }}
     >
@@ -57,7 +64,7 @@ export function PotPicture({
         <>
           <path d={`M${LEFT + 4} ${began}H${RIGHT - 4}`} stroke={INK} strokeWidth={2} strokeDasharray="4 6" />
           <text x={RIGHT - 10} y={began - 6} textAnchor="end" fill={INK}>
-            {say('pot.began', { depth: depthText(levels.began_mm, habits) })}
+            {say('pot.began', { depth: read(levels.began_mm) })}
           </text>
         </>
       )}
@@ -71,7 +78,7 @@ export function PotPicture({
             fill={done >= now - 2 ? 'var(--mui-palette-common-black)' : TEXT}
             fontWeight={700}
           >
-            {say('pot.done', { depth: depthText(levels.done_mm ?? 0, habits) })}
+            {say('pot.done', { depth: read(levels.done_mm ?? 0) })}
           </text>
         </>
       )}
