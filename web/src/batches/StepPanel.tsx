@@ -35,6 +35,15 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
   const pot_g = [...lines.values()]
     .filter(m => m.line.where === 'pot' || m.line.where === 'brine')
     .reduce((sum, m) => sum + m.planned_g, 0);
+  // What the step in hand needs stands right under it, the rest beside.
+  const inHand = {
+    measure: now?.kind === 'measure',
+    temperature: now?.kind === 'cook',
+    weigh: now?.adds.some(a => lines.get(a.lineId)?.line.where !== 'each jar') ?? false,
+  };
+  const measure = <MeasureEntry batch={batch} when={when} />;
+  const temperature = <TemperatureEntry batch={batch} when={when} />;
+  const weigh = lines.size > 0 && <WeighEntry key={now?.id} batch={batch} when={when} first={now} />;
   const [ending, setEnding] = useState<Step | null>(null);
   const finish = (step: Step) =>
     step.kind === 'cook'
@@ -123,6 +132,9 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             <Soft>The rest is with the jars, and at the check.</Soft>
           </Sheet>
         )}
+        {inHand.measure && measure}
+        {inHand.temperature && temperature}
+        {inHand.weigh && weigh}
         <Sheet title="All steps">
           <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
             {steps.map((step, i) => {
@@ -186,10 +198,10 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         </Sheet>
       </Stack>
       <Stack>
-        <MeasureEntry batch={batch} when={when} />
+        {!inHand.measure && measure}
         {started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
-        <TemperatureEntry batch={batch} when={when} />
-        {lines.size > 0 && <WeighEntry batch={batch} when={when} />}
+        {!inHand.temperature && temperature}
+        {!inHand.weigh && weigh}
         <WorkEntry batch={batch} when={when} />
         <YieldEntry batch={batch} when={when} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}

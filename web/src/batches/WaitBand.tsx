@@ -1,11 +1,9 @@
-import { clockText, countdownText, instantText } from '@cocotte/core/measure';
+import { clockText, countdownText, dayOf, instantText } from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
 import { Box } from '@mui/material';
 import { useNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
-
-const DAY_MS = 24 * 3_600_000;
 
 /** A wait as a band: too early, its window, too late; with now on it. */
 export function WaitBand({ step, begun_ms }: { step: Step; begun_ms: number }) {
@@ -17,8 +15,9 @@ export function WaitBand({ step, begun_ms }: { step: Step; begun_ms: number }) {
   const end_ms = Math.max(to_ms, now_ms) + (to_ms - begun_ms) * 0.12;
   const at = (ms: number) =>
     `${(Math.min(1, Math.max(0, (ms - begun_ms) / (end_ms - begun_ms))) * 100).toFixed(2)}%`;
+  const today = dayOf(now_ms, kitchen.zone);
   const read = (ms: number) =>
-    Math.abs(ms - now_ms) < DAY_MS ? clockText(ms, kitchen) : instantText(ms, kitchen);
+    dayOf(ms, kitchen.zone) === today ? clockText(ms, kitchen) : instantText(ms, kitchen);
   const words =
     now_ms < from_ms
       ? say('wait.early', { left: countdownText((from_ms - now_ms) / 1000), from: read(from_ms) })

@@ -1,5 +1,6 @@
 import { lineMasses } from '@cocotte/core/batches';
 import { massText } from '@cocotte/core/measure';
+import type { Step } from '@cocotte/core/recipes';
 import { Box } from '@mui/material';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick } from '../kit/fields.tsx';
@@ -15,24 +16,37 @@ import type { When } from './when.ts';
 const RIGHT_WITHIN = 0.02;
 
 /** Weighs bowl by bowl to one total, the empty bowl taken off, with a bar that fills. */
-export function WeighEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+export function WeighEntry({
+  batch,
+  when,
+  first,
+}: {
+  batch: OpenBatch;
+  when: When;
+  /** The step in hand: what goes in there is chosen first. */
+  first?: Step | undefined;
+}) {
   const { kitchen } = useHere();
   const read = useRead();
   const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
   const weighing = (name: string) => read.figure({ name, min: 0, above: true, max: 1_000_000, unit: ' g' });
-  const form = useTyped({ lineId: lines[0]?.line.id ?? '', mass_g: '', bowl_g: '' }, ({ bowl_g }) => {
-    const bowl = bowl_g.trim() === '' ? null : weighing(say('bowl.empty'))(bowl_g);
-    return {
-      bowl_g: () => bowl ?? { ok: true as const, value: 0 },
-      mass_g: (text: string) => {
-        const gross = weighing('The weight')(text);
-        if (!gross.ok || !bowl?.ok) return gross;
-        return gross.value > bowl.value
-          ? { ok: true as const, value: gross.value - bowl.value }
-          : misread('lighter-than-bowl', { bowl: massText(bowl.value, kitchen) });
-      },
-    };
-  });
+  const next = lines.find(m => m.basis !== 'weighed' && first?.adds.some(a => a.lineId === m.line.id));
+  const form = useTyped(
+    { lineId: next?.line.id ?? lines[0]?.line.id ?? '', mass_g: '', bowl_g: '' },
+    ({ bowl_g }) => {
+      const bowl = bowl_g.trim() === '' ? null : weighing(say('bowl.empty'))(bowl_g);
+      return {
+        bowl_g: () => bowl ?? { ok: true as const, value: 0 },
+        mass_g: (text: string) => {
+          const gross = weighing('The weight')(text);
+          if (!gross.ok || !bowl?.ok) return gross;
+          return gross.value > bowl.value
+            ? { ok: true as const, value: gross.value - bowl.value }
+            : misread('lighter-than-bowl', { bowl: massText(bowl.value, kitchen) });
+        },
+      };
+    },
+  );
   const weigh = form.submit(async ({ lineId, mass_g }) => {
     const bowl_g = form.typed('bowl_g');
     if (await batch.enter([['line.weighed', { lineId, mass_g }]], when)) form.again({ lineId, bowl_g });
