@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { axe } from './axe.ts';
 import { layoutFaults } from './layout.ts';
-import { House, enterDemo, inKitchen, quiet, watch } from './house.ts';
+import { House, enterDemo, inKitchen, passTime, quiet, watch } from './house.ts';
 
 /** At the stove, on a tablet: a wait, a pot that cooks down, bowls on a scale. */
 let house: House;
@@ -93,5 +93,43 @@ test('a wait is a band with now on it; a pot says what is left and when, and eac
   // The record has the level as it was read.
   await page.goto(`${house.url}/records/${cooking}`);
   await expect(page.getByText(/In the pot: 19 mm deep\./)).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});
+
+test('a timer for anything: named, on every view, made longer, stopped, rung on time', async ({ page }) => {
+  const seen = watch(page);
+  await page.clock.install();
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/cook`);
+  await page.getByRole('button', { name: 'A timer' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A timer' });
+  await dialog.getByRole('button', { name: 'Start it' }).click();
+  await expect(dialog.locator('[aria-invalid="true"]')).toHaveCount(2);
+  await dialog.getByRole('textbox', { name: 'For what' }).fill('Toast the mustard seeds');
+  await dialog.getByRole('textbox', { name: 'Minutes' }).fill('-3');
+  await dialog.getByRole('button', { name: 'Start it' }).click();
+  await expect(dialog.getByText(/The minutes must be more than 0|must be above 0/i)).toBeVisible();
+  expect.soft(await axe(page), 'a new timer').toEqual([]);
+  await dialog.getByRole('textbox', { name: 'Minutes' }).fill('4');
+  await dialog.getByRole('button', { name: 'Start it' }).click();
+  await expect(dialog).toHaveCount(0);
+  const rail = page.getByRole('complementary', { name: 'Stove rail' });
+  const tile = rail.getByRole('button', { name: /Toast the mustard seeds/ });
+  await expect(tile.getByRole('timer')).toHaveText(/^0[34]:\d\d$/);
+  await page.getByRole('link', { name: 'Stores', exact: true }).click();
+  await expect(tile).toBeVisible();
+  // It outlives a reload, and is made longer where it stands.
+  await page.reload();
+  await tile.click();
+  const change = page.getByRole('dialog', { name: 'The timer' });
+  expect.soft(await axe(page), 'a timer that runs').toEqual([]);
+  await change.getByRole('button', { name: '5 minutes more' }).click();
+  await expect(tile.getByRole('timer')).toHaveText(/^0[89]:\d\d$/);
+  await passTime(page, house, 10);
+  await expect(rail.getByText('Toast the mustard seeds: time')).toBeAttached();
+  await expect(tile.getByRole('timer')).toHaveText(/^\+/);
+  await tile.click();
+  await change.getByRole('button', { name: 'Stop it' }).click();
+  await expect(tile).toHaveCount(0);
   expect(seen.faults).toEqual([]);
 });

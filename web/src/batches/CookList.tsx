@@ -4,12 +4,14 @@ import { pagesOf } from '../kit/List.tsx';
 import { Sheet, ViewHead } from '../kit/parts.tsx';
 import { BatchTable } from './BatchTable.tsx';
 import { useBatches } from './api.ts';
+import { TimerButton } from './TimerButton.tsx';
 
 /** Batches on the go. */
 export function CookList() {
   return (
     <>
       <ViewHead title="Cook" detail="Batches on the go: from the first step to the last jar lifted.">
+        <TimerButton />
         <Button component={Link} to="/recipes" variant="contained">
           Start a batch
         </Button>

@@ -15,6 +15,7 @@ import { NewerEntries } from './NewerEntries.tsx';
 import { DrawPanel } from './DrawPanel.tsx';
 import { JarPanel } from './JarPanel.tsx';
 import { EndedTwice } from './LoadPanel.tsx';
+import { TimerButton } from './TimerButton.tsx';
 import { StepPanel } from './StepPanel.tsx';
 import { useWhen } from './when.ts';
 import { WhenFields } from './WhenFields.tsx';
@@ -74,6 +75,7 @@ function Cooking({ batch }: { batch: OpenBatch }) {
         >
           Sheet to write on
         </Button>
+        <TimerButton />
         <Button component={Link} to={`/records/${batch.id}`} variant="outlined">
           Record
         </Button>

@@ -1,7 +1,7 @@
 import type { BatchRow } from '@cocotte/contract';
 import { type Due, REPROCESS_HOURS } from '@cocotte/core/checks';
-import { clockText, countdownText, dayText, instantText } from '@cocotte/core/measure';
-import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { clockText, countdownText, instantText } from '@cocotte/core/measure';
+import { Box, Button, Typography } from '@mui/material';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { useNow } from '../shell/clock.ts';
@@ -9,14 +9,14 @@ import { Columns } from '../kit/layout.tsx';
 import { Nothing, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
 import { useToday } from '../shell/rail.ts';
 import { useHere } from '../shell/session.tsx';
-import { FormCounts } from '../kit/FormCounts.tsx';
 import { say } from '../words/index.ts';
 import { TodayRow as Row } from './TodayRow.tsx';
-import { useBatches } from './api.ts';
 
 /** It is read once, on the first evenings: nobody else waits for it. */
 const Guide = lazy(() => import('./Guide.tsx'));
 const TodayMore = lazy(() => import('./TodayMore.tsx'));
+const TodayShelf = lazy(() => import('./TodayShelf.tsx'));
+const FormCounts = lazy(async () => ({ default: (await import('../kit/FormCounts.tsx')).FormCounts }));
 
 const jars = (n: number) => (n === 1 ? '1 jar' : `${n} jars`);
 const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) => string; action: string }> =
@@ -146,7 +146,9 @@ export function TodayPage() {
               ))}
               {Object.keys(b.summary.forms).length > 0 && (
                 <Box sx={{ mt: 1 }}>
-                  <FormCounts forms={b.summary.forms} />
+                  <Suspense>
+                    <FormCounts forms={b.summary.forms} />
+                  </Suspense>
                 </Box>
               )}
             </Box>
@@ -156,7 +158,9 @@ export function TodayPage() {
         <Suspense>
           <Guide />
         </Suspense>
-        <ShelfSheet />
+        <Suspense>
+          <TodayShelf />
+        </Suspense>
       </Columns>
       {data?.more && (
         <Typography sx={{ mt: 2 }}>
@@ -164,36 +168,6 @@ export function TodayPage() {
         </Typography>
       )}
     </>
-  );
-}
-
-/** Released jars, newest batch first. */
-function ShelfSheet() {
-  const { kitchen } = useHere();
-  const { data } = useBatches('released');
-  const rows = data?.pages[0]?.batches.slice(0, 6) ?? [];
-  return (
-    <Sheet
-      title="On the shelf"
-      sx={{ gridColumn: '1 / -1' }}
-      aside={rows.length > 0 ? 'released, newest first' : ''}
-    >
-      {rows.map(b => (
-        <Row key={b.id} wrap>
-          <Box sx={{ flex: '1 1 240px' }}>
-            <MuiLink component={Link} to={`/records/${b.id}`} sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
-              {b.summary.name}
-            </MuiLink>
-            <br />
-            <Soft>
-              {b.summary.lotCode} · made {dayText(b.summary.madeOn, kitchen)}
-            </Soft>
-          </Box>
-          <FormCounts forms={b.summary.forms} />
-        </Row>
-      ))}
-      {data && rows.length === 0 && <Nothing>No jar is released yet.</Nothing>}
-    </Sheet>
   );
 }
 

@@ -1,18 +1,22 @@
 import { clockText, countdownText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { visuallyHidden } from '@mui/utils';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { callOut, chimeIn, useBell, useNotices } from './bell.ts';
 import { kitchenNow, useNow, useUnsureClock } from './clock.ts';
 import { type RailTile, useRail } from './rail.ts';
+import type { OwnTimer } from './timers.ts';
 import { useHere } from './session.tsx';
 import { useWakeLock } from './wake-lock.ts';
 import { say } from '../words/index.ts';
 
+const TimerDialog = lazy(async () => ({ default: (await import('./TimerDialog.tsx')).TimerDialog }));
+
 /** The stove rail: one tile for each canner or wait, on every view, only while something runs. */
 export function StoveRail() {
-  const tiles = useRail();
+  const tiles = useRail(useHere().kitchen.id);
+  const [changing, setChanging] = useState<OwnTimer | null>(null);
   const now = useNow();
   const silent = useBell();
   const unsure = useUnsureClock();
@@ -78,9 +82,15 @@ export function StoveRail() {
         sx={{ listStyle: 'none', m: 0, p: 0, display: 'flex', gap: '1px', overflowX: 'auto' }}
       >
         {tiles.slice(0, 6).map(tile => (
-          <Tile key={`${tile.batchId} ${tile.kind} ${tile.id}`} tile={tile} now={now} />
+          <Tile
+            key={`${tile.batchId} ${tile.kind} ${tile.id}`}
+            tile={tile}
+            now={now}
+            onChange={setChanging}
+          />
         ))}
       </Box>
+      <Suspense>{changing && <TimerDialog timer={changing} onClose={() => setChanging(null)} />}</Suspense>
     </Box>
   );
 }
@@ -92,28 +102,31 @@ function Line({ children }: { children: ReactNode }) {
   return <Box sx={{ bgcolor: 'live.tint', px: 2, py: 0.5, fontSize: '0.92rem' }}>{children}</Box>;
 }
 
-function Tile({ tile, now }: { tile: RailTile; now: number }) {
+function Tile({ tile, now, onChange }: { tile: RailTile; now: number; onChange: (timer: OwnTimer) => void }) {
   const { kitchen } = useHere();
   const left_s = (tile.until_ms - now) / 1000;
   const over = left_s <= 0;
   const words =
-    tile.kind === 'wait'
-      ? say('rail.wait', {
-          from: clockText(tile.until_ms, kitchen),
-          to: clockText(tile.latest_ms ?? tile.until_ms, kitchen),
-        })
-      : over
-        ? tile.kind === 'load'
-          ? say('rail.over', { time: clockText(tile.until_ms, kitchen) })
-          : say('rail.lift.now')
-        : say(tile.kind === 'load' ? 'rail.heatOff' : 'rail.lift', {
-            time: clockText(tile.until_ms, kitchen),
-          });
+    tile.kind === 'timer'
+      ? say('rail.until', { time: clockText(tile.until_ms, kitchen) })
+      : tile.kind === 'wait'
+        ? say('rail.wait', {
+            from: clockText(tile.until_ms, kitchen),
+            to: clockText(tile.latest_ms ?? tile.until_ms, kitchen),
+          })
+        : over
+          ? tile.kind === 'load'
+            ? say('rail.over', { time: clockText(tile.until_ms, kitchen) })
+            : say('rail.lift.now')
+          : say(tile.kind === 'load' ? 'rail.heatOff' : 'rail.lift', {
+              time: clockText(tile.until_ms, kitchen),
+            });
   return (
     <Box component="li" sx={{ flex: '1 0 290px', minWidth: 0, display: 'flex' }}>
       <Box
-        component={Link}
-        to={`/cook/${tile.batchId}`}
+        {...(tile.kind === 'timer'
+          ? { component: 'button', type: 'button', onClick: () => onChange(tile.timer) }
+          : { component: Link, to: `/cook/${tile.batchId}` })}
         sx={{
           flex: 1,
           minWidth: 0,
@@ -125,6 +138,9 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
           py: 1,
           color: 'text.primary',
           textDecoration: 'none',
+          textAlign: 'left',
+          font: 'inherit',
+          border: 0,
           bgcolor: tile.kind === 'load' ? 'live.tint' : 'background.paper',
           boxShadow: tile.kind === 'load' ? t => `inset 0 4px 0 ${t.vars?.palette.live.fill}` : 'none',
           '&:focus-visible': { outline: '3px solid', outlineColor: 'live.fill', outlineOffset: -3 },
@@ -133,7 +149,7 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
         <Box
           component="span"
           role="timer"
-          aria-label={`${tile.title}, ${tile.detail}`}
+          aria-label={tile.detail ? `${tile.title}, ${tile.detail}` : tile.title}
           sx={{
             fontSize: '1.7rem',
             fontWeight: 700,
@@ -161,7 +177,8 @@ function Tile({ tile, now }: { tile: RailTile; now: number }) {
               whiteSpace: 'nowrap',
             }}
           >
-            {words} · {tile.detail}
+            {words}
+            {tile.detail && ` · ${tile.detail}`}
           </Box>
         </Box>
       </Box>

@@ -3,10 +3,11 @@ import type { Running } from '@cocotte/core/checks';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
+import { type OwnTimer, useTimers } from './timers.ts';
 
-export interface RailTile extends Running {
-  batchId: string;
-}
+/** A tile of the rail: something a batch runs, or a timer of somebody's own. */
+export type RailTile =
+  (Running & { batchId: string }) | (Omit<Running, 'kind'> & { kind: 'timer'; batchId: ''; timer: OwnTimer });
 
 /** What Today and the rail are made of: every batch that is not finished. */
 export interface TodayView {
@@ -66,9 +67,19 @@ export function useToday(): { data: TodayView | undefined } {
 }
 
 /** What runs, in the order in which it will call: the clock starts at the tap and not at the answer. */
-export function useRail(): RailTile[] {
+export function useRail(kitchenId: string): RailTile[] {
   const { data } = useToday();
+  const timers = useTimers(kitchenId).map((timer): RailTile => ({
+    ...timer,
+    kind: 'timer',
+    batchId: '',
+    title: timer.name,
+    detail: '',
+    latest_ms: null,
+    timer,
+  }));
   return (data?.batches ?? [])
-    .flatMap(row => row.summary.running.map(r => ({ ...r, batchId: row.id })))
+    .flatMap((row): RailTile[] => row.summary.running.map(r => ({ ...r, batchId: row.id })))
+    .concat(timers)
     .sort((a, b) => a.until_ms - b.until_ms);
 }

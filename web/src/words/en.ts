@@ -64,6 +64,7 @@ export const en = {
   'rail.over': 'time was up at {time}: heat off',
   'rail.ready': 'ready',
   'rail.silent': 'No chime on this page yet: tap anywhere once to allow it.',
+  'rail.until': 'until {time}',
   'rail.wait': 'from {from}, by {to}',
   'stop.waiting': '{stop}, {n, number} waiting',
   'view.failed': 'This view cannot be shown',

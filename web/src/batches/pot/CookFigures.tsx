@@ -48,7 +48,7 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
       >
         {seen.levels && <PotPicture levels={seen.levels} boiling={seen.begun_ms !== null} habits={kitchen} />}
         <Box>
-          {pots > 1 && <Soft>{say('pot.each', { n: pots })}</Soft>}
+          {pots > 1 && <Soft sx={{ display: 'block' }}>{say('pot.each', { n: pots })}</Soft>}
           <Ready seen={seen} kitchen={kitchen} now_ms={minute_ms} />
           <Box sx={{ borderTop: 1, borderColor: 'live.fill', mt: 1.25, pt: 1.25, fontSize: '1.1rem' }}>
             {seen.target_C !== null && (
