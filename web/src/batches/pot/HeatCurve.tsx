@@ -5,6 +5,9 @@ import { Chart, PLAIN_CHART, useInk } from '../../kit/Chart.tsx';
 import { List } from '../../kit/List.tsx';
 import { say } from '../../words/views.ts';
 
+/** So far below the boil of water it only warms up: the climb above is what is looked at. */
+const WARMING_C = 12;
+
 /** How hot the pot was, with the boil of water and the target on this thermometer; the table says the same. */
 export function HeatCurve({
   points,
@@ -55,7 +58,7 @@ export function HeatCurve({
               },
             },
             yaxis: {
-              min: Math.floor(shown(Math.min(...all)) - 2),
+              min: Math.floor(shown(Math.max(Math.min(...all), boils_C - WARMING_C)) - 2),
               max: Math.ceil(shown(Math.max(...all)) + 3),
               labels: {
                 style: { colors: palette.text.secondary },
