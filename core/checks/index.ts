@@ -3,18 +3,13 @@ export { type ColdJar, coldJars } from './cold.ts';
 export { type Condition, standsOut } from './condition.ts';
 export { JARS_TO_WEIGH } from './solids.ts';
 export { type Gate, gate } from './gate.ts';
+export { type Due, LOOK_AFTER_HOURS, REPROCESS_HOURS } from './due.ts';
+export { type Learned, NOTHING_LEARNED } from './learned.ts';
+export type { BatchStanding, JarForm, Stage } from './standing.ts';
 export {
   type Assessment,
-  type BatchStanding,
   type BatchSummary,
-  type Due,
-  type JarForm,
-  type Learned,
-  LOOK_AFTER_HOURS,
-  NOTHING_LEARNED,
   type Running,
-  type Stage,
-  REPROCESS_HOURS,
   REST_MINUTES,
   assess,
   isOpen,

@@ -1,31 +1,19 @@
-import { PH_UNCERTAINTY, EQUILIBRIUM_HOURS, evidenceFaults } from '../acid/index.ts';
 import {
-  PRESS_AFTER_HOURS,
   type BatchEvent,
   type BatchState,
-  type JarFault,
   type JarState,
   type Purpose,
-  type SetSeen,
-  type Trace,
   batchStepText,
-  cooked,
   fold,
-  hasCooled,
 } from '../batches/index.ts';
 import { dayOf, byName, PLAIN_MEASURES } from '../measure/index.ts';
 import { pintsOf } from '../jars/index.ts';
 import type { TrialReading } from '../review/index.ts';
-import { needsReading } from './batch-conditions.ts';
 import { type Condition } from './condition.ts';
+import { type Due, dueOf } from './due.ts';
+import { type Learned, learnedOf } from './learned.ts';
 import { type Gate, gate } from './gate.ts';
-
-/** The form a jar is drawn in. State is a form, never only a colour. */
-export type JarForm =
-  'empty' | 'filled' | 'in the canner' | 'cooling' | 'sealed' | 'failed' | 'held' | 'released' | 'set aside';
-
-/** Where a batch is on its way: *closed* when all its jars were set aside. */
-export type Stage = 'cooking' | 'checking' | 'released' | 'closed';
+import type { BatchStanding, JarForm, Stage } from './standing.ts';
 
 /** Minutes jars stand in the canner with the heat off before they are lifted. Common practice. */
 export const REST_MINUTES = 5;
@@ -42,46 +30,6 @@ export interface Running {
   /** For a wait: the end of its window. */
   latest_ms: number | null;
 }
-
-/** Something somebody has to do, from when on, and for how many jars. */
-export interface Due {
-  kind:
-    | 'press'
-    | 'acidity'
-    | 'settle'
-    | 'sign'
-    | 'reprocess'
-    | 'held'
-    | 'release'
-    | 'label'
-    | 'look'
-    | 'look again';
-  from_ms: number;
-  count: number;
-  /** For jars that are held: the next step; else empty. */
-  next: string;
-}
-
-/** What one batch teaches the next: how long it cooked, how it set, and what was found in its jars. */
-export interface Learned {
-  cook_min: number | null;
-  /** Water that each pot boiled off in a minute. */
-  boilOff_gPerMin: number | null;
-  set: SetSeen | null;
-  /** Jars in which each fault was seen. */
-  found: { fault: JarFault; jars: number }[];
-  /** Words of those who looked, oldest first. */
-  said: string[];
-}
-
-/** Of a batch that was not cooked yet, and of one that was kept before anything was learned. */
-export const NOTHING_LEARNED: Learned = {
-  cook_min: null,
-  boilOff_gPerMin: null,
-  set: null,
-  found: [],
-  said: [],
-};
 
 /** What lists, the rail and Today need to know of a batch, without its events. Kept by the server as a projection. */
 export interface BatchSummary {
@@ -107,34 +55,12 @@ export interface BatchSummary {
   asksMore: string[];
 }
 
-/** Hours from lifting within which a jar that failed may be processed again. Common practice (USDA Complete Guide, from memory). */
-export const REPROCESS_HOURS = 24;
-
-/** Hours after lifting from which a set and what floats or clouds can be judged. Common practice (24 to 48 hours). */
-export const LOOK_AFTER_HOURS = 24;
-/** Days a soft set may still take. Common practice (up to two weeks). */
-export const SOFT_SET_DAYS = 14;
-
 /** Whether anything of a batch is still to be cooked, checked, labelled or looked at again: such batches stand on Today. */
 export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'released' | 'due'>): boolean =>
   summary.stage === 'cooking' ||
   summary.stage === 'checking' ||
   (summary.stage === 'released' &&
     (summary.labelled < summary.released || summary.due.some(d => d.kind === 'look again')));
-
-/** The jars of a batch with their forms, and its gate. */
-export interface BatchStanding {
-  gate: Gate;
-  forms: { number: number; form: JarForm }[];
-  stage: Stage;
-  /** Jars that were released, and against which nothing has come up since. */
-  released: number[];
-  /**
-   * What today's rules ask of released jars beyond what they asked then: it takes no release back, and is worth
-   * knowing.
-   */
-  asksMore: string[];
-}
 
 /** A batch, as its entries make it. */
 export interface Assessment {
@@ -277,20 +203,6 @@ function readingsOf(state: BatchState): TrialReading[] {
   }));
 }
 
-function learnedOf(state: BatchState): Learned {
-  const how = cooked(state);
-  const seen = new Map<JarFault, Set<number>>();
-  for (const look of state.looks)
-    for (const fault of look.found) seen.set(fault, new Set([...(seen.get(fault) ?? []), ...look.jars]));
-  return {
-    cook_min: how && Math.round(how.minutes),
-    boilOff_gPerMin: how?.boilOff_gPerMin ? Math.round(how.boilOff_gPerMin) : null,
-    set: state.looks.findLast(l => l.set !== null)?.set ?? null,
-    found: [...seen].map(([fault, jars]) => ({ fault, jars: jars.size })),
-    said: state.looks.flatMap(l => (l.text === '' ? [] : [l.text])),
-  };
-}
-
 /** Filled in whole jars; a part-filled one went to the refrigerator. */
 function yieldOf(state: BatchState): BatchSummary['yield'] {
   const expected = state.started?.expected;
@@ -346,77 +258,4 @@ function runningOf(state: BatchState): Running[] {
     });
   }
   return out.sort((a, b) => a.until_ms - b.until_ms);
-}
-
-function dueOf(state: BatchState, now: BatchStanding, labelled: Set<number>): Due[] {
-  const due: Due[] = [];
-  const hour = 3_600_000;
-  const add = (kind: Due['kind'], from_ms: number, count: number, next = '') =>
-    count > 0 && due.push({ kind, from_ms, count, next });
-  const liftedOf = (n: number) => {
-    const jar = state.jars.find(j => j.number === n);
-    return state.loads.find(l => l.id === jar?.loadIds.at(-1))?.lifted ?? null;
-  };
-  const lifted = (n: number) => liftedOf(n)?.at_ms ?? 0;
-  const cooling = state.jars.filter(
-    j =>
-      !j.setAside &&
-      j.loadIds.length > 0 &&
-      lifted(j.number) > 0 &&
-      (!j.pressed || (j.pressed.sealed && !hasCooled(j.pressed.by, liftedOf(j.number) as Trace))),
-  );
-  const lastLift = Math.max(0, ...state.loads.map(l => l.lifted?.at_ms ?? 0));
-  add('press', Math.max(0, ...cooling.map(j => lifted(j.number))) + PRESS_AFTER_HOURS * hour, cooling.length);
-  const limit = state.started?.phLimit ?? 0;
-  const needsPh =
-    state.started !== null &&
-    needsReading(state.started.recipe.foodClass) &&
-    state.started.purpose !== 'trial' &&
-    lastLift > 0 &&
-    now.stage === 'checking' &&
-    // A jar that is, or may be, above the limit asks for more than another reading.
-    !state.readings.some(r => r.ph > limit) &&
-    !state.readings.some(r => r.ph > limit - PH_UNCERTAINTY && evidenceFaults(r, r.hours).length === 0) &&
-    now.gate.conditions.some(c => c.code === 'ph-evidence' && !c.met);
-  add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
-  // A jar that did not seal may go back into the canner within a day of being lifted: counted from the first that came out.
-  const failed = state.jars.filter(
-    j => !j.setAside && j.pressed?.sealed === false && lifted(j.number) > 0 && j.outletId === null,
-  );
-  add('reprocess', Math.min(...failed.map(j => lifted(j.number))), failed.length);
-  add('settle', lastLift, state.deviations.filter(d => d.settled === null && d.settles !== null).length);
-  add('sign', lastLift, unsigned(state));
-  const waiting = now.gate.releasable.filter(n => !now.released.includes(n));
-  add('release', lastLift, cooling.length === 0 ? waiting.length : 0);
-  add(
-    'label',
-    Math.max(0, ...state.releases.map(r => r.by.at_ms)),
-    now.released.filter(n => !labelled.has(n)).length,
-  );
-  // A held batch with nothing else to do would be forgotten: it stands on Today until each jar has gone its way.
-  const held = now.forms.filter(f => f.form === 'held' || f.form === 'failed').length;
-  const why = now.gate.conditions.find(c => !c.met && c.against) ?? now.gate.conditions.find(c => !c.met);
-  if (!due.some(d => d.kind !== 'label'))
-    add('held', lastLift, held, why ? `${why.evidence} ${why.next}` : '');
-  const look = lookDue(state, lastLift);
-  if (look) due.push(look);
-  return due.sort((a, b) => a.from_ms - b.from_ms);
-}
-
-/** Jars are looked at a day after lifting, and again in two weeks where the set was too soft: it may still come. */
-function lookDue(state: BatchState, lastLift_ms: number): Due | null {
-  const count = state.jars.filter(j => !j.setAside).length;
-  if (lastLift_ms === 0 || count === 0) return null;
-  const hour = 3_600_000;
-  const last = state.looks.findLast(l => l.by.at_ms >= lastLift_ms + LOOK_AFTER_HOURS * hour);
-  if (!last) return { kind: 'look', from_ms: lastLift_ms + LOOK_AFTER_HOURS * hour, count, next: '' };
-  const soft_ms = lastLift_ms + SOFT_SET_DAYS * 24 * hour;
-  return state.looks.findLast(l => l.set !== null)?.set === 'too soft' && last.by.at_ms < soft_ms
-    ? { kind: 'look again', from_ms: soft_ms, count, next: '' }
-    : null;
-}
-
-/** Corrections that count once somebody who may sign them does. */
-function unsigned(state: BatchState): number {
-  return Object.values(state.amendments).filter(a => a.corrections.at(-1)?.counts === false).length;
 }
