@@ -40,6 +40,13 @@ test('a wait is a band with now on it; a pot says what is left and when, and eac
   await expect(page.getByText(/weighed so far 1,000 g: .* more/)).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Empty bowl' })).toHaveValue('400');
 
+  // The last entry can be taken back at once, whatever it was; the record keeps both.
+  await page.getByRole('textbox', { name: 'Grams' }).fill('500');
+  await page.getByRole('button', { name: 'Add the weight' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Weighed 100 g of Sugar.' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText(/weighed so far 1,000 g/)).toBeVisible();
+
   const done = page.getByRole('button', { name: 'Done', exact: true });
   await done.click();
   const pot = page.getByRole('group', { name: 'The pot now' });
@@ -93,6 +100,7 @@ test('a wait is a band with now on it; a pot says what is left and when, and eac
   // The record has the level as it was read.
   await page.goto(`${house.url}/records/${cooking}`);
   await expect(page.getByText(/In the pot: 19 mm deep\./)).toBeVisible();
+  await expect(page.getByText(/Taken back: Tapped by mistake, undone at once\./)).toBeVisible();
   expect(seen.faults).toEqual([]);
 });
 

@@ -50,7 +50,7 @@ test('jam, on a laptop: scaled, cooked to the gel point, processed by the page c
   await expect(page.getByText('The temperature must be at most 266 °F.')).toBeVisible();
   await page.getByRole('textbox', { name: 'Read, °F' }).fill('216.2');
   await page.getByRole('button', { name: 'Log the temperature' }).click();
-  await expect(page.getByText('216.2 °F')).toBeVisible();
+  await expect(page.getByText('216.2 °F', { exact: true })).toBeVisible();
   await page.getByRole('textbox', { name: 'Grams' }).fill('2050');
   await page.getByRole('button', { name: 'Add the weight' }).click();
   await expect(page.getByText(/weighed so far/)).toContainText('2,050 g');
@@ -245,7 +245,7 @@ test('a load asks before a jar goes in without its acid; done of a cook step ask
   await ended.getByRole('radio', { name: 'thermometer' }).check();
   await ended.getByRole('textbox', { name: /It read/ }).fill('211');
   await ended.getByRole('button', { name: 'It is done' }).click();
-  await expect(page.getByText('211.0 °F')).toBeVisible();
+  await expect(page.getByText('211.0 °F', { exact: true })).toBeVisible();
   await page.getByRole('tab', { name: 'Jars and loads' }).click();
   await page.getByRole('button', { name: '9 pints filled' }).click();
   await page.getByRole('button', { name: '9 jars in, load 1' }).click();

@@ -10,6 +10,7 @@ import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 import { EndedDialog } from './EndedDialog.tsx';
+import { useUndoable } from './Undo.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
 import { CookFigures } from './pot/CookFigures.tsx';
 import { WaitBand } from './WaitBand.tsx';
@@ -19,8 +20,9 @@ import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
-export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
+export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
+  const { undoable: batch, offer } = useUndoable(opened);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const { steps } = started.recipe;
   const pots = started.pots.count;
@@ -132,6 +134,7 @@ export function StepPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             <Soft>The rest is with the jars, and at the check.</Soft>
           </Sheet>
         )}
+        {offer && <Sheet>{offer}</Sheet>}
         {inHand.measure && measure}
         {inHand.temperature && temperature}
         {inHand.weigh && weigh}

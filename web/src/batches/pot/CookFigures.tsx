@@ -3,7 +3,7 @@ import type { Kitchen } from '@cocotte/core/kitchen';
 import { clockText, massText, numberText, temperatureText } from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { Line } from '../../kit/layout.tsx';
 import { Caution, Soft } from '../../kit/parts.tsx';
 import { useNow } from '../../shell/clock.ts';
@@ -14,7 +14,7 @@ import type { When } from '../when.ts';
 import { LevelDialog } from './LevelDialog.tsx';
 import { PotPicture } from './PotPicture.tsx';
 
-const HeatCurve = lazy(async () => ({ default: (await import('./HeatCurve.tsx')).HeatCurve }));
+const HeatCurve = memo(lazy(async () => ({ default: (await import('./HeatCurve.tsx')).HeatCurve })));
 
 /** From so far below its target a pot climbs fast. Common practice, in kelvin. */
 const FAST_BELOW_C = 2.5;
@@ -28,6 +28,9 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
   const pot = kitchen.pots.find(p => p.id === state.started?.potId) ?? null;
   const seen = useMemo(() => cookNow(state, step, pot, minute_ms), [state, step, pot, minute_ms]);
   const [levelling, setLevelling] = useState(false);
+  // Drawn anew with a reading, not with the clock.
+  const read = JSON.stringify(seen?.points ?? []);
+  const points = useMemo(() => JSON.parse(read) as CookNow['points'], [read]);
   if (!seen) return null;
   const pots = state.started?.pots.count ?? 1;
   const last = seen.points.at(-1);
@@ -83,7 +86,7 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
       </Box>
       {seen.points.length > 1 && (
         <Suspense>
-          <HeatCurve points={seen.points} boils_C={seen.boils_C} target_C={seen.target_C} kitchen={kitchen} />
+          <HeatCurve points={points} boils_C={seen.boils_C} target_C={seen.target_C} kitchen={kitchen} />
         </Suspense>
       )}
       <Line mt={1.5}>
