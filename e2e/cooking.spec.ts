@@ -141,3 +141,39 @@ test('a timer for anything: named, on every view, made longer, stopped, rung on 
   await expect(tile).toHaveCount(0);
   expect(seen.faults).toEqual([]);
 });
+
+test('the thermometer in boiling water, and jars against the light: asked on Today, gone when done', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  await page.getByRole('button', { name: 'Check it' }).click();
+  const shows = page.getByRole('textbox', { name: 'What it shows' });
+  for (const typed of ['', '2O8', '180']) {
+    await shows.fill(typed);
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByRole('dialog').locator('[aria-invalid="true"]')).toHaveCount(1);
+    await expect(shows).toHaveValue(typed);
+  }
+  await expect(page.getByRole('dialog').getByText(/more than 5 °C/)).toBeVisible();
+  await shows.fill('208.7');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Check it' })).toHaveCount(0);
+
+  const look = page.getByRole('link', { name: 'Look: Dilled wax beans' });
+  await look.click();
+  const panel = page.getByRole('region', { name: 'Look at the jars' });
+  await panel.getByRole('checkbox', { name: 'Floating' }).check();
+  await panel.getByRole('textbox', { name: 'In which jars' }).fill('99');
+  await panel.getByRole('button', { name: 'Keep what was seen' }).click();
+  await expect(panel.locator('[aria-invalid="true"]')).toHaveCount(1);
+  await panel.getByRole('textbox', { name: 'In which jars' }).fill('2-3');
+  await panel.getByRole('button', { name: 'Keep what was seen' }).click();
+  await expect(panel.getByText('looked at once')).toBeVisible();
+  await expect(panel.getByText('Last seen: Floating.')).toBeVisible();
+  await page.getByRole('link', { name: 'Today', exact: true }).click();
+  await expect(page.getByRole('link', { name: /^Read: Dilled wax beans/ })).toBeVisible();
+  await expect(look).toHaveCount(0);
+  expect(seen.faults).toEqual([]);
+});

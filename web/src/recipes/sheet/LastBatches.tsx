@@ -1,4 +1,3 @@
-import { correctionFrom } from '@cocotte/core/forecast';
 import { dayText, massText, numberText, shareText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
@@ -6,6 +5,7 @@ import { Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import { useHistory, useTastings } from '../api.ts';
+import { yieldSeen } from './plan.ts';
 
 /** So many batches stand side by side. */
 const SHOWN = 3;
@@ -58,21 +58,7 @@ export function LastBatches({ recipeId }: { recipeId: string }) {
   ];
   // What nobody read or tasted of any of them is left out.
   const said = rows.filter(([, cell]) => batches.some(b => cell(b) !== NOTHING));
-  const seen = correctionFrom(
-    (history?.batches ?? []).flatMap(b =>
-      b.expected_pints === null || b.actual_pints === null || !b.foreseen
-        ? []
-        : [
-            {
-              batchId: b.batchId,
-              day: b.madeOn,
-              expected_pints: b.expected_pints,
-              actual_pints: b.actual_pints,
-              reason: b.reasons.join(' '),
-            },
-          ],
-    ),
-  );
+  const seen = yieldSeen(history?.batches ?? []);
   return (
     <Box sx={{ mt: 2, overflowX: 'auto' }}>
       <Box

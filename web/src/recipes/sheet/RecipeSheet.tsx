@@ -1,6 +1,5 @@
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { durationText, numberText } from '@cocotte/core/measure';
-import { correctionFrom } from '@cocotte/core/forecast';
 import {
   amountsPerPot,
   type Recipe,
@@ -33,7 +32,7 @@ import { Goes } from './Goes.tsx';
 import { ForecastPanel } from './ForecastPanel.tsx';
 import { LayOutPanel } from './LayOutPanel.tsx';
 import { LineTable } from './LineTable.tsx';
-import { type Plan, type Wanted, firstWanted, foresee, planOf, scaledOrNull } from './plan.ts';
+import { type Plan, type Wanted, firstWanted, foresee, planOf, scaledOrNull, yieldSeen } from './plan.ts';
 import { AuthorityPanel, ProcessPanel } from './ProcessPanel.tsx';
 import { ReviewPanel } from './ReviewPanel.tsx';
 import { ScalePanel } from './ScalePanel.tsx';
@@ -88,25 +87,7 @@ function Opened({
   const { data: planned } = usePlans();
   const planId = planned?.plans.find(p => p.id === params.get('plan'))?.id ?? null;
   const { data: history } = useHistory(recipeId);
-  const correction = useMemo(
-    () =>
-      correctionFrom(
-        (history?.batches ?? []).flatMap(b =>
-          !b.foreseen || b.expected_pints === null || b.actual_pints === null
-            ? []
-            : [
-                {
-                  batchId: b.batchId,
-                  day: b.madeOn,
-                  expected_pints: b.expected_pints,
-                  actual_pints: b.actual_pints,
-                  reason: b.reasons.join(' '),
-                },
-              ],
-        ),
-      ),
-    [history],
-  );
+  const correction = useMemo(() => yieldSeen(history?.batches ?? []), [history]);
   const plan = useMemo(
     () => planOf(recipe, wanted, kitchen, correction),
     [recipe, wanted, kitchen, correction],

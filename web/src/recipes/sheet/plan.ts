@@ -1,7 +1,8 @@
+import type { PastBatch } from '@cocotte/contract';
 import type { Canner, Kitchen, Pot } from '@cocotte/core/kitchen';
 import { Fraction, amount_g, readAmount, readNumber } from '@cocotte/core/measure';
 import { DEFAULT_HEADSPACE_MM } from '@cocotte/core/balance';
-import { type Forecast, type SeenYield, forecast, pintsMade } from '@cocotte/core/forecast';
+import { correctionFrom, type Forecast, type SeenYield, forecast, pintsMade } from '@cocotte/core/forecast';
 import { type JarSizeId, jarSize, pintsOf } from '@cocotte/core/jars';
 import {
   type JarsWanted,
@@ -19,6 +20,24 @@ import {
 } from '@cocotte/core/recipes';
 import { processFor } from '@cocotte/core/review';
 import { faultText } from '../../kit/readers.ts';
+
+/** What past batches say of a forecast: of those that one was made for, and that were filled. */
+export const yieldSeen = (past: readonly PastBatch[]): SeenYield | null =>
+  correctionFrom(
+    past.flatMap(b =>
+      !b.foreseen || b.expected_pints === null || b.actual_pints === null
+        ? []
+        : [
+            {
+              batchId: b.batchId,
+              day: b.madeOn,
+              expected_pints: b.expected_pints,
+              actual_pints: b.actual_pints,
+              reason: b.reasons.join(' '),
+            },
+          ],
+    ),
+  );
 
 /** How a batch is sized. */
 export type ScaleMode = 'jars' | 'fruit' | 'loads' | 'pot' | 'factor';
