@@ -11,6 +11,8 @@ const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe
  * @param popup  a menu or a list is open: it belongs to no landmark, since it lies over all of them
  */
 export async function axe(page: Page, { popup = false } = {}): Promise<string[]> {
+  // A page that was just opened anew has its heading once its view has come.
+  await page.locator('h1').first().waitFor({ state: 'attached' });
   await page.evaluate(async () => {
     const ends = document.getAnimations().filter(a => a.effect?.getComputedTiming().endTime !== Infinity);
     await Promise.allSettled(ends.map(a => a.finished));
