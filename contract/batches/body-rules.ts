@@ -1,6 +1,7 @@
 import { byName } from '@cocotte/core/measure';
 import {
   type AtPlace,
+  BOIL_LOSSES,
   type Calibration,
   type CorrectableType,
   ENDINGS,
@@ -8,6 +9,7 @@ import {
   type EventBodies,
   type EventType,
   JAR_FAULTS,
+  LEFT_OVER_WENT,
   type OutletBody,
   type ReturnedLot,
   SET_ASIDE_REASONS,
@@ -20,6 +22,7 @@ import {
   choice,
   decimal,
   figure,
+  flag,
   instant,
   list,
   maybe,
@@ -92,7 +95,14 @@ const grown = <T extends object, K extends keyof T>(
   shape<T>({ ...first, ...more } as unknown as { [P in keyof T]-?: Rule<T[P]> }),
 ];
 const part = text({ max: 60 });
-const stepBody = placed<EventBodies['step.started']>({ stepId: text({ min: 1, max: 40 }) });
+const stepId = text({ min: 1, max: 40 });
+const outOfOrder = text({ max: 300, name: 'The reason' });
+const filled = { size: jarSizeRule, jars: jarNumbers, jarLotId: maybe(uuid), lidLotId: maybe(uuid) };
+const measured = {
+  stepId,
+  quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }),
+  unit: choice(['g', 'mL'] as const),
+};
 
 const solids = {
   brix_pct: figure({
@@ -107,26 +117,32 @@ const solids = {
 
 /** Bodies of the facts that a correction may replace, in every shape they ever had. */
 const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
-  'step.started': stepBody,
+  'step.started': [
+    shape<never>({ stepId } as never),
+    shape<never>({ stepId, ...place } as never),
+    shape<EventBodies['step.started']>({ stepId, ...place, outOfOrder }),
+  ],
   'step.done': [
-    shape<never>({ stepId: text({ min: 1, max: 40 }) } as never),
-    shape<never>({ stepId: text({ min: 1, max: 40 }), ...place } as never),
-    shape<EventBodies['step.done']>({
-      stepId: text({ min: 1, max: 40 }),
-      ...place,
-      ended: maybe(choice(ENDINGS)),
-    }),
+    shape<never>({ stepId } as never),
+    shape<never>({ stepId, ...place } as never),
+    shape<never>({ stepId, ...place, ended: maybe(choice(ENDINGS)) } as never),
+    shape<EventBodies['step.done']>({ stepId, ...place, ended: maybe(choice(ENDINGS)), outOfOrder }),
   ],
   'line.weighed': placed<EventBodies['line.weighed']>({
     lineId,
     mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
   }),
   'line.added': [shape<EventBodies['line.added']>({ line: lineRule })],
-  'measure.taken': placed<EventBodies['measure.taken']>({
-    stepId: text({ min: 1, max: 40 }),
-    quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }),
-    unit: choice(['g', 'mL'] as const),
-  }),
+  'measure.taken': [
+    shape<never>(measured as never),
+    shape<never>({ ...measured, ...place } as never),
+    shape<EventBodies['measure.taken']>({
+      ...measured,
+      ...place,
+      how: maybe(choice(['dripped', 'pressed'] as const)),
+      from: list(figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }), { max: 20 }),
+    }),
+  ],
   'lot.used': [
     shape<EventBodies['lot.used']>({
       lotId: uuid,
@@ -138,7 +154,7 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'level.read': [
     shape<EventBodies['level.read']>({
       ...place,
-      stepId: text({ min: 1, max: 40 }),
+      stepId,
       of: choice(['weight', 'depth'] as const),
       quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'What is in the pot' }),
     }),
@@ -155,12 +171,17 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     shape<never>({ ...place, ...solids } as never),
     shape<EventBodies['solids.read']>({ ...place, ...solids, part }),
   ],
-  'jars.filled': placed<EventBodies['jars.filled']>({
-    size: jarSizeRule,
-    jars: jarNumbers,
-    jarLotId: maybe(uuid),
-    lidLotId: maybe(uuid),
-  }),
+  'jars.filled': [
+    shape<never>(filled as never),
+    shape<never>({ ...filled, ...place } as never),
+    shape<EventBodies['jars.filled']>({
+      ...filled,
+      ...place,
+      headspace_mm: maybe(
+        figure({ min: 0, max: 100, name: 'The headspace', why: 'A jar holds food below it.' }),
+      ),
+    }),
+  ],
   'jars.boiled': [
     shape<EventBodies['jars.boiled']>({
       minutes: figure({ min: 0, above: true, max: 180, name: 'The minutes' }),
@@ -180,6 +201,42 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   ],
   'dose.given': [doseBody],
   'dose.missed': [doseBody],
+  'dose.checked': [
+    shape<EventBodies['dose.checked']>({
+      lineId,
+      quantity: figure({ min: 0, max: 100_000, name: 'What left the bottle' }),
+      unit: choice(['g', 'mL'] as const),
+    }),
+  ],
+  'left.over': [
+    shape<EventBodies['left.over']>({
+      went: choice(LEFT_OVER_WENT),
+      what: choice(['pot', 'brine'] as const),
+      mass_g: maybe(figure({ min: 0, above: true, max: 1_000_000, name: 'What is left in grams' })),
+      text: text({ max: 300, name: 'The note' }),
+    }),
+  ],
+  'line.replaced': [shape<EventBodies['line.replaced']>({ lineId, line: lineRule })],
+  'pot.washed': [
+    shape<EventBodies['pot.washed']>({
+      washed: flag,
+      allergens: list(text({ min: 1, max: 60 }), { min: 1, max: 20 }),
+    }),
+  ],
+  'jars.marked': [
+    shape<EventBodies['jars.marked']>({
+      jars: jarNumbers,
+      for: choice(['reading', 'keeping', 'sale'] as const),
+    }),
+  ],
+  'picture.kept': [
+    shape<EventBodies['picture.kept']>({
+      paperId: uuid,
+      sha256: text({ min: 64, max: 64 }),
+      of: maybe(uuid),
+      text: text({ max: 300, name: 'The words' }),
+    }),
+  ],
   'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],
   'load.packed': grown<EventBodies['load.packed'], 'cannerId' | 'heat'>(
     {
@@ -191,7 +248,10 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     { cannerId: maybe(thingId), heat: maybe(choice(['boiling water', 'steam'] as const)) },
   ),
   'load.boiling': [loadOnly],
-  'load.boil_lost': [loadOnly],
+  'load.boil_lost': [
+    loadOnly as never,
+    shape<EventBodies['load.boil_lost']>({ loadId, lost: choice(BOIL_LOSSES) }),
+  ],
   'load.heat_off': [loadOnly],
   'load.lifted': [loadOnly],
   'jars.set_aside': [

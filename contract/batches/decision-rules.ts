@@ -9,6 +9,7 @@ import {
 import { PLACE_RULES } from '@cocotte/core/kitchen';
 import type { JarsWanted } from '@cocotte/core/recipes';
 import { ITEM_KINDS } from '@cocotte/core/stores';
+import { holdsRule } from '../kitchen/canners.ts';
 import { costsRule } from '../kitchen/costs.ts';
 import { jarSizeRule, recipeRule, routeRule, timeRule } from '../recipes/recipe-rules.ts';
 import {
@@ -148,11 +149,24 @@ const thing = shape<{ id: string; name: string }>({ id: text({ max: 60 }), name:
 const withEquipment = {
   ...startedFields,
   potId: maybe(thingId),
-  equipment: shape<StartedBody['equipment']>({
+  equipment: shape<never>({
     pots: list(thing, { max: 100 }),
     canners: list(thing, { max: 100 }),
-  }),
+  } as never),
 };
+/** Canners with what stood in them then. */
+const equipment = shape<StartedBody['equipment']>({
+  pots: list(thing, { max: 100 }),
+  canners: list(
+    shape<StartedBody['equipment']['canners'][number]>({
+      id: text({ max: 60 }),
+      name: text({ max: 80 }),
+      kind: maybe(choice(['boiling water', 'steam'] as const)),
+      holds: maybe(holdsRule),
+    }),
+    { max: 100 },
+  ),
+});
 const keys = shape<StartKeys>({
   page: maybe(
     shape<NonNullable<StartKeys['page']>>({
@@ -175,5 +189,6 @@ const keys = shape<StartKeys>({
 export const started: Shapes<StartedBody> = [
   shape<never>(startedFields as never),
   shape<never>(withEquipment as never),
-  shape<StartedBody>({ ...withEquipment, keys: maybe(keys) }),
+  shape<never>({ ...withEquipment, keys: maybe(keys) } as never),
+  shape<StartedBody>({ ...withEquipment, equipment, keys: maybe(keys) }),
 ];

@@ -11,21 +11,9 @@ import {
 } from '@cocotte/core/kitchen';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/heat';
 import { endpoint } from '../endpoint.ts';
+import { holdsRule } from './canners.ts';
 import { costsRule } from './costs.ts';
-import {
-  type Rule,
-  choice,
-  day,
-  decimal,
-  dictionary,
-  figure,
-  flag,
-  list,
-  maybe,
-  shape,
-  text,
-  uuid,
-} from '../rules.ts';
+import { choice, day, decimal, figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
 
 const placeRule = shape<PlaceRule>({ rule: choice(PLACE_RULES), why: text({ max: 400 }) });
 const rules = shape<Jurisdiction>({
@@ -109,9 +97,7 @@ export const settings = {
       id: text({ min: 1, max: 40 }),
       name: text({ min: 1, max: 60, name: 'The canner' }),
       kind: choice(['boiling water', 'steam'] as const),
-      holds: dictionary(figure({ min: 0, max: 200, whole: true, name: 'The jars it holds' })) as Rule<
-        Canner['holds']
-      >,
+      holds: holdsRule,
     }),
     { max: 10 },
   ),

@@ -231,9 +231,23 @@ function improves(
           packed.jars.some(n => !event.body.jars.includes(n)) ||
           packed.heat !== event.body.heat ||
           packed.newLidLotId !== event.body.newLidLotId ||
+          packed.cannerId !== event.body.cannerId ||
           moved_ms !== 0)
       );
     }
+    case 'dose.checked': {
+      // More out of the bottle is more in the jars.
+      const checked = then as EventBodies['dose.checked'] | undefined;
+      return (
+        checked === undefined ||
+        checked.quantity > event.body.quantity ||
+        checked.unit !== event.body.unit ||
+        moved_ms !== 0
+      );
+    }
+    case 'line.replaced':
+      // Something else went in, or it did not: who says so later signs for it.
+      return true;
     case 'jars.filled':
       // What was read, boiled or dosed before the jars were closed hangs on when that was.
       return next !== null && moved_ms !== 0;

@@ -1,10 +1,13 @@
 import type { AcidityReading } from '../acid/index.ts';
-import { type CostSettings, type PlaceRule, plainCosts } from '../kitchen/index.ts';
+import { type Canner, type CostSettings, type PlaceRule, plainCosts } from '../kitchen/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recipes/index.ts';
 import type { RouteToSale } from '../review/index.ts';
 import { type ScheduledTime, upgradeTime } from '../times/index.ts';
 import type { Receipt, Stamp } from './stamp.ts';
+
+/** What heats the jars. */
+export type CannerKind = Canner['kind'];
 
 /** Why a batch is cooked. A jar never moves from home or trial to sale by an edit. */
 export type Purpose = 'sale' | 'home' | 'gift' | 'trial';
@@ -13,10 +16,19 @@ export const PURPOSES: readonly Purpose[] = ['sale', 'home', 'gift', 'trial'];
 
 /** Why a jar leaves the batch's stock before it is released. */
 export type SetAsideReason =
-  'broken' | 'leaking' | 'seal failed' | 'spoiled' | 'tested' | 'part-filled' | 'sampled' | 'gifted';
+  | 'broken'
+  | 'near broken glass'
+  | 'leaking'
+  | 'seal failed'
+  | 'spoiled'
+  | 'tested'
+  | 'part-filled'
+  | 'sampled'
+  | 'gifted';
 /** Every reason, in the order in which they are offered. */
 export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'broken',
+  'near broken glass',
   'leaking',
   'seal failed',
   'spoiled',
@@ -79,7 +91,11 @@ export interface StartedBody {
   /** The kitchen's pot it was foreseen in; null where none was chosen. */
   potId: string | null;
   /** The kitchen's pots and canners then, by the ids under which later entries name them. */
-  equipment: { pots: { id: string; name: string }[]; canners: { id: string; name: string }[] };
+  equipment: {
+    pots: { id: string; name: string }[];
+    /** `holds` is what the kitchen said then of the jars it takes; null where the batch began before that was kept. */
+    canners: { id: string; name: string; kind: CannerKind | null; holds: Canner['holds'] | null }[];
+  };
   /** The proof it was started for sale on; null for another purpose, and before two keys were asked for. */
   keys: StartKeys | null;
   /** What was expected to come out; null where nothing could be said. */
@@ -165,7 +181,7 @@ export interface GateEvidence {
 export interface AtPlace {
   /** The outlet it belongs to; null for the main one. */
   outletId: string | null;
-  /** The kitchen's pot; null for the first. */
+  /** Which of the pots of the batch, `1` for the first; null for all of them, or for the only one. */
   potId: string | null;
 }
 
@@ -212,6 +228,28 @@ export const JAR_FAULTS = [
 /** What is seen in a jar ({@link JAR_FAULTS}). */
 export type JarFault = (typeof JAR_FAULTS)[number];
 
+/** Why a time at the boil does not count. */
+export const BOIL_LOSSES = ['boil', 'water', 'interrupted'] as const;
+/** What was lost ({@link BOIL_LOSSES}): the boil itself (of steam: its zone), the water over the lids, or the time. */
+export type BoilLoss = (typeof BOIL_LOSSES)[number];
+
+/** Where food goes that no jar of a load took. */
+export const LEFT_OVER_WENT = [
+  'refrigerator',
+  'over a refrigerator jar',
+  'eaten',
+  'thrown away',
+  'nothing left',
+] as const;
+/** Where it went ({@link LEFT_OVER_WENT}). */
+export type LeftOverWent = (typeof LEFT_OVER_WENT)[number];
+
+/** What a jar that goes along with the others is for. */
+export type MarkedFor = 'reading' | 'keeping' | 'sale';
+
+/** How juice came through a cloth. Both are usual; pressed gives more, and cloud. */
+export type StrainedHow = 'dripped' | 'pressed';
+
 /** Where a jar goes that does not stand on the shelf. */
 export type ColdPlace = 'refrigerator' | 'freezer';
 
@@ -229,14 +267,23 @@ export interface EventBodies {
   'jars.released': { jars: number[]; evidence: GateEvidence[]; named: string[] };
   'outlet.opened': OutletBody;
   'labels.printed': { jars: number[]; size: JarSizeId; stock: string; label: LabelContent };
-  'step.started': AtPlace & { stepId: string };
+  /** `outOfOrder` says why it comes before a step that is still open; empty where it is in order. A pot is one of several of this batch, `1` first; null for all of them. */
+  'step.started': AtPlace & { stepId: string; outOfOrder: string };
   /** `ended`: how a cook step was seen to be done; null for steps that are not asked, and where nobody said. */
-  'step.done': AtPlace & { stepId: string; ended: Ended | null };
+  'step.done': AtPlace & { stepId: string; ended: Ended | null; outOfOrder: string };
   'line.weighed': AtPlace & { lineId: string; mass_g: number };
   /** Something went in that the recipe does not name: cooked first, written down afterwards. */
   'line.added': { line: Line };
   /** A measure that later amounts hang on, such as the juice. */
-  'measure.taken': AtPlace & { stepId: string; quantity: number; unit: 'g' | 'mL' };
+  'measure.taken': AtPlace & {
+    stepId: string;
+    quantity: number;
+    unit: 'g' | 'mL';
+    /** How it came through the cloth; null where nothing was strained, or nobody said. */
+    how: StrainedHow | null;
+    /** What several strainers gave, together the quantity; empty for one. */
+    from: number[];
+  };
   /** Taken from the shelf without a connection, whatever the books had of it: the kitchen draws it when it arrives. */
   'lot.used': { lotId: string; lineId: string | null; quantity: number; unit: 'g' | 'mL' | 'each' };
   /** Why more or less came out than was foreseen. */
@@ -257,6 +304,8 @@ export interface EventBodies {
     jars: number[];
     jarLotId: string | null;
     lidLotId: string | null;
+    /** Headspace as measured, where it departs from what was asked for; null where it was right. */
+    headspace_mm: number | null;
   };
   /** Empty jars were boiled in water for so long, to be sterile. */
   'jars.boiled': { minutes: number };
@@ -264,6 +313,18 @@ export interface EventBodies {
   'jars.weighed': { jars: { jar: number; net_g: number }[]; left_g: number };
   'dose.given': { lineId: string; jars: number[] };
   'dose.missed': { lineId: string; jars: number[] };
+  /** What left the bottle or the packet for the jars dosed so far, by its mark or on the scale. */
+  'dose.checked': { lineId: string; quantity: number; unit: 'g' | 'mL' };
+  /** Filling is done: where the rest of the pot, or of the brine, went. */
+  'left.over': { went: LeftOverWent; what: 'pot' | 'brine'; mass_g: number | null; text: string };
+  /** Something took the place of a line of the recipe at the pot: the same line, of something else or of another strength. */
+  'line.replaced': { lineId: string; line: Line };
+  /** A pot that held an allergen was washed, or was not, before this batch went in. */
+  'pot.washed': { washed: boolean; allergens: string[] };
+  /** What a jar is for that goes along: to be opened for the reading, kept for its lot, or for sale after all. */
+  'jars.marked': { jars: number[]; for: MarkedFor };
+  /** A picture, kept beside the record by its hash. */
+  'picture.kept': { paperId: string; sha256: string; of: string | null; text: string };
   'canner.lit': { cannerId: string | null; burnerId: string | null };
   'load.packed': {
     loadId: string;
@@ -276,7 +337,7 @@ export interface EventBodies {
     heat: 'boiling water' | 'steam' | null;
   };
   'load.boiling': { loadId: string };
-  'load.boil_lost': { loadId: string };
+  'load.boil_lost': { loadId: string; lost: BoilLoss };
   'load.heat_off': { loadId: string };
   'load.lifted': { loadId: string };
   'jars.set_aside': { jars: number[]; why: SetAsideReason };

@@ -1,5 +1,6 @@
 import { byName, rangesText } from '../measure/index.ts';
 import { bookNotes, unfitUse } from './books.ts';
+import { bottleDeviations } from './bottle.ts';
 import { type ByType, deviation } from './counted.ts';
 import { settleCorrections } from './corrections.ts';
 import { type BatchEvent, type EventType, type StartedBody, upgradeStarted } from './events.ts';
@@ -8,7 +9,7 @@ import { deriveLoads, maySettle } from './loads.ts';
 import { orderDeviations, tooLate } from './order.ts';
 import type { Trace } from './evidence.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
-import { unknownThings, withLines } from './things.ts';
+import { replacedDeviations, replacedLines, unknownThings, withLines } from './things.ts';
 import { upgradeEvent } from './versions.ts';
 
 type NameJars = (numbers: number[], s: PlacedEntry, doing: string) => JarState[];
@@ -44,8 +45,10 @@ export function fold(events: readonly BatchEvent[]): BatchState {
 
   const first = of('batch.started')[0];
   const added = of('line.added').map(s => ({ line: s.event.body.line, by: s.trace }));
-  const started = first ? { ...withLines(upgradeStarted(first.event.body), added), by: first.trace } : null;
-  const deviations: Deviation[] = [];
+  const asStarted = first ? upgradeStarted(first.event.body) : null;
+  const replaced = asStarted ? replacedLines(asStarted, of('line.replaced')) : [];
+  const started = first && asStarted ? { ...withLines(asStarted, added, replaced), by: first.trace } : null;
+  const deviations: Deviation[] = asStarted ? replacedDeviations(asStarted, replaced) : [];
 
   const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
   const draws = of('lot.drawn')
@@ -54,12 +57,25 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const outlets = of('outlet.opened').map(s => ({ ...s.event.body, by: s.trace }));
 
   const steps: BatchState['steps'] = byName();
-  const step = (id: string) => (steps[id] ??= { started: null, done: null, ended: null });
-  for (const s of of('step.started')) step(s.event.body.stepId).started ??= s.trace;
-  for (const s of of('step.done')) {
-    const at = step(s.event.body.stepId);
-    at.done ??= s.trace;
-    at.ended ??= s.event.body.ended;
+  const step = (id: string) =>
+    (steps[id] ??= { started: null, done: null, ended: null, outOfOrder: '', pots: byName() });
+  for (const s of [...of('step.started'), ...of('step.done')]) {
+    const { type, body } = s.event;
+    const at = step(body.stepId);
+    at.outOfOrder ||= body.outOfOrder;
+    const pot =
+      body.potId === null ? at : (at.pots[body.potId] ??= { started: null, done: null, ended: null });
+    if (type === 'step.started') {
+      pot.started ??= s.trace;
+      at.started ??= s.trace;
+    } else {
+      pot.done ??= s.trace;
+      pot.ended ??= body.ended;
+      // One pot of several is not all of them.
+      const pots = potNumbers(started?.pots.count ?? 1);
+      if (body.potId !== null && pots.every(n => at.pots[n]?.done)) at.done ??= s.trace;
+      at.ended ??= at.done ? body.ended : null;
+    }
   }
 
   const weighed: BatchState['weighed'] = byName();
@@ -69,8 +85,8 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   }
   const measures: BatchState['measures'] = byName();
   for (const s of of('measure.taken')) {
-    const { stepId, quantity, unit } = s.event.body;
-    measures[stepId] = { quantity, unit, by: s.trace };
+    const { stepId, quantity, unit, how, from } = s.event.body;
+    measures[stepId] = { quantity, unit, how, from, by: s.trace };
   }
 
   const unknown = started ? unknownThings(standing, started, added, weighed) : { deviations: [], notes: [] };
@@ -98,6 +114,10 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const loadsById = new Map(loads.map(l => [l.id, l]));
   deviations.push(...orderDeviations(jars, loads));
   doseJars(byType, started, jars, loads, named, deviations);
+  const doseChecks = of('dose.checked').map(s => ({ ...s.event.body, by: s.trace }));
+  if (started) deviations.push(...bottleDeviations(started.recipe.lines, jars, doseChecks));
+  for (const s of of('jars.marked'))
+    for (const jar of named(s.event.body.jars, s, 'marked')) jar.marked = s.event.body.for;
   const liftedOf = (jar: JarState) => loadsById.get(jar.loadIds.at(-1) ?? '')?.lifted ?? null;
   pressJars(byType, liftedOf, named);
   const readings = readJars(of('ph.read'), liftedOf, named);
@@ -124,7 +144,12 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     steps,
     weighed,
     added,
+    replaced,
     measures,
+    doseChecks,
+    leftOver: of('left.over').map(s => ({ ...s.event.body, by: s.trace })),
+    washed: of('pot.washed').map(s => ({ ...s.event.body, by: s.trace })),
+    pictures: of('picture.kept').map(s => ({ ...s.event.body, eventId: s.event.id, by: s.trace })),
     outlets,
     used,
     books,
@@ -188,6 +213,9 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   };
 }
 
+/** The pots of a batch, as entries name them: `1` to their number. */
+export const potNumbers = (count: number): string[] => Array.from({ length: count }, (_, i) => String(i + 1));
+
 function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
   const jars = new Map<number, JarState>();
   for (const s of byType['jars.filled'] ?? []) {
@@ -203,7 +231,7 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
         }),
       );
     }
-    const { size, outletId, jarLotId, lidLotId } = s.event.body;
+    const { size, outletId, jarLotId, lidLotId, headspace_mm } = s.event.body;
     for (const number of s.event.body.jars) {
       if (jars.has(number)) continue;
       jars.set(number, {
@@ -212,6 +240,8 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
         outletId,
         jarLotId,
         lidLotId,
+        headspace_mm,
+        marked: 'sale',
         filled: s.trace,
         doses: byName(),
         loadIds: [],

@@ -15,6 +15,13 @@ export {
   type LabelContent,
   type OutletBody,
   type ReturnedLot,
+  BOIL_LOSSES,
+  type BoilLoss,
+  type CannerKind,
+  LEFT_OVER_WENT,
+  type LeftOverWent,
+  type MarkedFor,
+  type StrainedHow,
   type Purpose,
   type SequencedEvent,
   type SetAsideReason,
@@ -45,11 +52,22 @@ export {
   seqOf,
 } from './evidence.ts';
 export type { Receipt, Stamp } from './stamp.ts';
-export type { Amendment, BatchState, Deviation, JarState, LoadPhase, LoadState, Note } from './state.ts';
+export type {
+  Amendment,
+  BatchState,
+  Deviation,
+  JarState,
+  LoadPhase,
+  LoadState,
+  Note,
+  StepState,
+} from './state.ts';
 export { SLIP_MS } from './corrections.ts';
 export { FORGOTTEN_REST_S } from './loads.ts';
 export { type Entered, RECORD_SHAPE, VERSIONS, complete, upgradeEvent, versionOf } from './versions.ts';
-export { PRESS_AFTER_HOURS, fold, hasCooled } from './fold.ts';
+export { PRESS_AFTER_HOURS, fold, hasCooled, potNumbers } from './fold.ts';
+export { type AtThePot, atThePot } from './at-the-pot.ts';
+export { type BottleCheck, bottleCheck, doseOf } from './bottle.ts';
 export { type LineMass, lineMasses, measuresOf } from './masses.ts';
 export { cookNow, type CookNow, type PotLevels, type PotOnFire } from './cook-now.ts';
 export { type Cooked, cooked } from './cooked.ts';

@@ -1,3 +1,4 @@
+import { rackShare } from '../jars/index.ts';
 import { durationText, rangesText } from '../measure/index.ts';
 import { type ScheduledTime, steamLoadFault } from '../times/index.ts';
 import { type ByType, deviation } from './counted.ts';
@@ -14,6 +15,9 @@ type Settlement = PlacedEntry & { event: BatchEvent<'deviation.settled'> };
  * What is taken off where nobody said when the heat went off: ten minutes, twice the common rest of five
  * (common practice, no source). */
 export const FORGOTTEN_REST_S = 600;
+
+/** Shares of mixed sizes leave gaps that a smaller jar takes. Our choice, from no source. */
+const MORE_THAN_FULL = 1.2;
 
 /**
  * Loads with their clocks. The time of a load runs from the last full boil before its first end to that end: the heat
@@ -63,12 +67,28 @@ export function deriveLoads(
       required_s: times && Math.max(...times.map(t => t.minutes * 60)),
       boilingSince: null,
       voided_s: [],
+      lost: [],
       time_s: null,
       timeHow: '',
       heatOff: null,
       lifted: null,
       echoes: [],
     });
+    const holds = started?.equipment.canners.find(c => c.id === cannerId)?.holds ?? null;
+    const sizes = jars.map(j => j.size);
+    // What stands in a canner is its owner's figure: a jar more than reckoned may still find a place among mixed sizes.
+    if (holds && rackShare(holds, sizes) > MORE_THAN_FULL)
+      deviations.push(
+        deviation({
+          key: `overfull:${loadId}`,
+          code: 'overfull',
+          jars: numbers,
+          what: `Load ${number} was recorded with ${jars.length} jars (${rangesText(numbers)}), more than stand in its canner at once.`,
+          next: 'Correct the load to the jars that were in it. If all of them stood in it, covered, settle it with the reason, and correct what the canner holds.',
+          settles: 'reason',
+          loadId,
+        }),
+      );
     const unfit = heated === 'steam' && times ? steamLoadFault(times) : null;
     if (unfit)
       deviations.push(
@@ -184,6 +204,7 @@ function runClock(
         continue;
       }
       load.voided_s.push(elapsedBetween(run, s).time_s);
+      load.lost.push((s.event as BatchEvent<'load.boil_lost'>).body.lost);
       run = null;
       load.boilingSince = null;
       load.phase = 'boil lost';

@@ -6,7 +6,10 @@ import { processWords, type ScheduledTime } from '../times/index.ts';
 import { type LineMass, lineMasses, measuresOf } from './masses.ts';
 import type { BatchState } from './state.ts';
 
-type Recorded = Pick<BatchState, 'started' | 'draws' | 'weighed' | 'measures' | 'jars' | 'temperatures'>;
+type Recorded = Pick<
+  BatchState,
+  'started' | 'draws' | 'weighed' | 'measures' | 'jars' | 'temperatures' | 'replaced'
+>;
 
 /** Weighed acid counts as far as it was drawn from lots, but for what scales differ by: of what came from nowhere nobody knows the strength. */
 const DRAWN_SHARE = 0.9;
@@ -74,12 +77,17 @@ export function observed(state: Recorded, masses: readonly LineMass[] = lineMass
   };
 }
 
-/** What the authority of a batch covers: its recipe, carried out as written at its scale, all of its pieces in its jars. */
+/**
+ * What the authority of a batch covers: its recipe, carried out as written at its scale, all of its pieces in its jars.
+ * What took the place of a line at the pot is no part of it.
+ */
 export function covered(state: Recorded): Process {
   const { started } = state;
   if (!started) throw new RangeError('covered: the batch has not been started');
-  const process = plan(started.recipe, new Fraction(started.factor), started.jars, kitchenOf(started));
-  return { ...process, perPint_g: packed_g(started.recipe, process, started.jars) };
+  const was = new Map(state.replaced.map(r => [r.was.id, r.was]));
+  const recipe = { ...started.recipe, lines: started.recipe.lines.map(l => was.get(l.id) ?? l) };
+  const process = plan(recipe, new Fraction(started.factor), started.jars, kitchenOf(started));
+  return { ...process, perPint_g: packed_g(recipe, process, started.jars) };
 }
 
 /** The recipe cooked as far as it was: what was read in the pot stands for the temperature it was to reach. */

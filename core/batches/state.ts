@@ -6,6 +6,7 @@ import type { Trace } from './evidence.ts';
 import type {
   AtPlace,
   BatchEvent,
+  BoilLoss,
   Calibration,
   ColdPlace,
   CorrectableType,
@@ -15,10 +16,12 @@ import type {
   EventBodies,
   GateEvidence,
   LabelContent,
+  MarkedFor,
   OutletBody,
   ReturnedLot,
   SetAsideReason,
   StartedBody,
+  StrainedHow,
 } from './events.ts';
 
 /** An entry that was corrected: what it was, and every correction of it, those that count and those that do not. */
@@ -47,6 +50,10 @@ export interface JarState {
   outletId: string | null;
   jarLotId: string | null;
   lidLotId: string | null;
+  /** Headspace as measured, where it departs. */
+  headspace_mm: number | null;
+  /** What it goes along for. */
+  marked: MarkedFor;
   filled: Trace;
   /** Acid and other per-jar lines: given, missed, entered only after the jar was closed, or not said. */
   doses: Names<{ is: 'given' | 'missed' | 'late'; by: Trace }>;
@@ -80,8 +87,10 @@ export interface LoadState {
   /** Longest required time of its jars; null where a jar's size has no time. */
   required_s: number | null;
   boilingSince: Trace | null;
-  /** Times that did not count because the boil was lost. */
+  /** Times that did not count because the boil, or the water over the lids, was lost. */
   voided_s: number[];
+  /** What was lost each time. */
+  lost: BoilLoss[];
   /** Continuous time at the boil, once the heat is off. */
   time_s: number | null;
   timeHow: string;
@@ -89,6 +98,17 @@ export interface LoadState {
   lifted: Trace | null;
   /** Second ends by devices that had not seen the first: they say nothing new. */
   echoes: Trace[];
+}
+
+/** How far a step is. */
+export interface StepState {
+  started: Trace | null;
+  done: Trace | null;
+  ended: Ended | null;
+  /** Why it came before a step that was still open; empty where it was in order. */
+  outOfOrder: string;
+  /** Pots that went their own way, by their number; the step is done once all of them are. */
+  pots: Names<{ started: Trace | null; done: Trace | null; ended: Ended | null }>;
 }
 
 /** A fact that breaks a rule. It holds its jars until somebody who may settles it, where it can be settled. */
@@ -131,13 +151,15 @@ export interface Note {
 export interface BatchState {
   started: (StartedBody & { by: Trace }) | null;
   draws: { drawId: string; by: Trace; lots: DrawnLot[]; used: UsedDraw | null }[];
-  steps: Names<{ started: Trace | null; done: Trace | null; ended: Ended | null }>;
+  steps: Names<StepState>;
   /** Grams weighed of each line of the recipe, and the last entry that added to them. */
   weighed: Names<{ mass_g: number; by: Trace }>;
   /** Lines added while cooking; they stand among the recipe's too. */
   added: { line: Line; by: Trace }[];
+  /** Lines that something else took the place of at the pot; the recipe of the batch has what went in. */
+  replaced: { was: Line; line: Line; by: Trace }[];
   /** Measures taken, by step; the last one counts. */
-  measures: Names<{ quantity: number; unit: 'g' | 'mL'; by: Trace }>;
+  measures: Names<{ quantity: number; unit: 'g' | 'mL'; how: StrainedHow | null; from: number[]; by: Trace }>;
   /** How much was in a pot while it cooked, see *level.read*. */
   levels: (EventBodies['level.read'] & { by: Trace })[];
   yieldReasons: { reason: string; by: Trace }[];
@@ -173,6 +195,14 @@ export interface BatchState {
   taken: { jars: number[]; lotId: string; by: Trace }[];
   deviations: Deviation[];
   notes: { text: string; by: Trace }[];
+  /** What left the bottle for the jars dosed until then. */
+  doseChecks: (EventBodies['dose.checked'] & { by: Trace })[];
+  /** Where the rest of the pot or the brine went. */
+  leftOver: (EventBodies['left.over'] & { by: Trace })[];
+  /** Whether a pot that held an allergen was washed before. */
+  washed: (EventBodies['pot.washed'] & { by: Trace })[];
+  /** Pictures that are kept beside the record. */
+  pictures: (EventBodies['picture.kept'] & { eventId: string; by: Trace })[];
   /** Differences in the books, see {@link Note}. */
   books: Note[];
   /** Outlets that became lots of their own. */

@@ -1,17 +1,61 @@
 import { Fraction } from '../measure/index.ts';
 import { knownMasses_g, lineMass_g } from '../recipes/index.ts';
+import { atThePot } from './at-the-pot.ts';
 import { deviation } from './counted.ts';
 import type { PlacedEntry } from './evidence.ts';
 import type { BatchEvent, StartedBody } from './events.ts';
 import type { BatchState, Deviation, Note } from './state.ts';
 
-/** Lines added while cooking stand among the recipe's, so that they are drawn, weighed, costed and labelled alike. */
-export function withLines(started: StartedBody, added: BatchState['added']): StartedBody {
+/**
+ * Lines added while cooking stand among the recipe's, and what took the place of one stands in it, so that they are drawn,
+ * weighed, costed and labelled alike.
+ */
+export function withLines(
+  started: StartedBody,
+  added: BatchState['added'],
+  replaced: BatchState['replaced'],
+): StartedBody {
+  if (added.length === 0 && replaced.length === 0) return started;
+  const now = new Map(replaced.map(r => [r.was.id, r.line]));
   const known = new Set(started.recipe.lines.map(l => l.id));
   const more = added.map(a => a.line).filter(l => !known.has(l.id) && known.add(l.id));
-  return more.length === 0
-    ? started
-    : { ...started, recipe: { ...started.recipe, lines: [...started.recipe.lines, ...more] } };
+  const lines = [...started.recipe.lines.map(l => now.get(l.id) ?? l), ...more];
+  return { ...started, recipe: { ...started.recipe, lines } };
+}
+
+/** What took the place of a line at the pot, as far as the recipe has that line; the last one counts. */
+export function replacedLines(
+  started: StartedBody,
+  entries: readonly (PlacedEntry & { event: BatchEvent<'line.replaced'> })[],
+): BatchState['replaced'] {
+  const last = new Map<string, BatchState['replaced'][number]>();
+  for (const { event, trace } of entries) {
+    const { lineId, line } = event.body;
+    const was = started.recipe.lines.find(l => l.id === lineId);
+    // It serves where the first served: what it is may change, not where it goes in.
+    if (was) last.set(lineId, { was, line: { ...line, id: was.id, where: was.where }, by: trace });
+  }
+  return [...last.values()];
+}
+
+/** A substitution that takes the recipe out of its authority holds the batch; one that is covered or free does not. */
+export function replacedDeviations(before: StartedBody, replaced: BatchState['replaced']): Deviation[] {
+  return replaced.flatMap(({ was, line, by }) => {
+    const { answer, says } = atThePot(before.recipe, recipe => ({
+      ...recipe,
+      lines: recipe.lines.map(l => (l.id === was.id ? line : l)),
+    }));
+    if (answer !== 'costs') return [];
+    return [
+      deviation({
+        key: `line_replaced:${by.eventId}`,
+        code: 'line_replaced',
+        jars: null,
+        what: `${line.name} went in for ${was.name}. ${says.map(s => s.what).join(' ')}`,
+        next: 'The authority covers the recipe as it stands. If it was entered by mistake, take the entry back; else the batch stays held.',
+      }),
+    ];
+  });
 }
 
 /**
@@ -97,6 +141,7 @@ function thingNamed(
     case 'measure.taken':
       return { kind: 'step', id: event.body.stepId, jars: null };
     case 'line.weighed':
+    case 'line.replaced':
       return { kind: 'line', id: event.body.lineId, jars: null };
     case 'dose.given':
     case 'dose.missed':

@@ -12,6 +12,13 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
   'batch.started': [
     body => ({ potId: null, equipment: { pots: [], canners: [] }, ...body }),
     body => ({ keys: null, ...body }),
+    body => ({
+      ...body,
+      equipment: {
+        ...(body.equipment as Body),
+        canners: ((body.equipment as Body).canners as Body[]).map(c => ({ kind: null, holds: null, ...c })),
+      },
+    }),
   ],
   'lot.drawn': [
     body => ({ used: null, ...body }),
@@ -19,14 +26,19 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
   ],
   'jars.released': [body => ({ named: [], ...body })],
   'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
-  'step.started': [body => ({ ...place, ...body })],
-  'step.done': [body => ({ ...place, ...body }), body => ({ ended: null, ...body })],
+  'step.started': [body => ({ ...place, ...body }), body => ({ outOfOrder: '', ...body })],
+  'step.done': [
+    body => ({ ...place, ...body }),
+    body => ({ ended: null, ...body }),
+    body => ({ outOfOrder: '', ...body }),
+  ],
   'line.weighed': [body => ({ ...place, ...body })],
-  'measure.taken': [body => ({ ...place, ...body })],
+  'measure.taken': [body => ({ ...place, ...body }), body => ({ how: null, from: [], ...body })],
   'temperature.read': [body => ({ ...place, instrumentId: null, ...body }), body => ({ part: '', ...body })],
   'solids.read': [body => ({ part: '', ...body })],
-  'jars.filled': [body => ({ ...place, ...body })],
+  'jars.filled': [body => ({ ...place, ...body }), body => ({ headspace_mm: null, ...body })],
   'load.packed': [body => ({ cannerId: null, heat: null, ...body })],
+  'load.boil_lost': [body => ({ lost: 'boil', ...body })],
   'jars.pressed': [body => ({ how: 'pressed', ...body })],
   'ph.read': [body => ({ instrumentId: null, calibration: null, ...body })],
   'entry.corrected': [body => ({ bodyVersion: 1, ...body })],
@@ -34,7 +46,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
 
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
-  'batch.started': 3,
+  'batch.started': 4,
   'lot.drawn': 3,
   'draw.reversed': 1,
   'lots.returned': 1,
@@ -42,25 +54,31 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'jars.released': 2,
   'labels.printed': 2,
   'outlet.opened': 1,
-  'step.started': 2,
-  'step.done': 3,
+  'step.started': 3,
+  'step.done': 4,
   'line.weighed': 2,
   'line.added': 1,
-  'measure.taken': 2,
+  'measure.taken': 3,
   'lot.used': 1,
   'level.read': 1,
   'yield.explained': 1,
   'temperature.read': 3,
   'solids.read': 2,
-  'jars.filled': 2,
+  'jars.filled': 3,
   'jars.boiled': 1,
   'jars.weighed': 1,
   'dose.given': 1,
   'dose.missed': 1,
+  'dose.checked': 1,
+  'left.over': 1,
+  'line.replaced': 1,
+  'pot.washed': 1,
+  'jars.marked': 1,
+  'picture.kept': 1,
   'canner.lit': 1,
   'load.packed': 2,
   'load.boiling': 1,
-  'load.boil_lost': 1,
+  'load.boil_lost': 2,
   'load.heat_off': 1,
   'load.lifted': 1,
   'jars.set_aside': 1,
@@ -82,7 +100,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 9;
+export const RECORD_SHAPE = 10;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -125,6 +143,10 @@ type Usual =
   | 'potId'
   | 'equipment'
   | 'ended'
+  | 'outOfOrder'
+  | 'from'
+  | 'headspace_mm'
+  | 'lost'
   | 'part'
   | 'keys'
   | 'instrumentId'

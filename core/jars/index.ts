@@ -1,4 +1,15 @@
 export {
+  fitting,
+  type Holds,
+  rack_mm,
+  rackShare,
+  roomFor,
+  type Standing,
+  standOnRack,
+  USUAL_HOLDS,
+  waterToStart_mL,
+} from './canner.ts';
+export {
   fillVolume_mL,
   JAR_SIZES,
   jarCountText,

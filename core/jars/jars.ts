@@ -12,6 +12,9 @@ export interface JarSize {
   plural: string;
   /** Nominal volume in US pints, exact. */
   pints: Fraction;
+  /** Across at its widest, and high with its lid on. Typical of the trade, from memory; glass differs by maker. */
+  diameter_mm: number;
+  height_mm: number;
   /** Filled to the brim, in millilitres. Typical of the trade, from memory; glass differs by maker. */
   brim_mL: number;
   /** Open area of the mouth in square millimetres, for what a headspace takes. Typical, from memory. */
@@ -24,6 +27,8 @@ const REGULAR_MOUTH_MM2 = 2830;
 export const JAR_SIZES: readonly JarSize[] = [
   {
     id: 'quarter-pint',
+    diameter_mm: 60,
+    height_mm: 66,
     name: 'quarter-pint',
     plural: 'quarter-pints',
     pints: new Fraction(1, 4),
@@ -32,6 +37,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'half-pint',
+    diameter_mm: 71,
+    height_mm: 95,
     name: 'half-pint',
     plural: 'half-pints',
     pints: new Fraction(1, 2),
@@ -40,6 +47,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'three-quarter-pint',
+    diameter_mm: 72,
+    height_mm: 127,
     name: 'three-quarter-pint',
     plural: 'three-quarter-pints',
     pints: new Fraction(3, 4),
@@ -48,6 +57,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'pint',
+    diameter_mm: 81,
+    height_mm: 127,
     name: 'pint',
     plural: 'pints',
     pints: new Fraction(1),
@@ -56,6 +67,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'pint-and-a-half',
+    diameter_mm: 83,
+    height_mm: 171,
     name: 'pint-and-a-half',
     plural: 'pint-and-a-halves',
     pints: new Fraction(3, 2),
@@ -64,6 +77,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'quart',
+    diameter_mm: 95,
+    height_mm: 172,
     name: 'quart',
     plural: 'quarts',
     pints: new Fraction(2),
@@ -72,6 +87,8 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'half-gallon',
+    diameter_mm: 114,
+    height_mm: 230,
     name: 'half-gallon',
     plural: 'half-gallons',
     pints: new Fraction(4),

@@ -1,7 +1,7 @@
 import type { CostSettings } from './costs.ts';
 import type { Jurisdiction, TickedPoint } from './jurisdiction.ts';
 import type { Habits } from '../measure/index.ts';
-import type { JarSizeId } from '../jars/index.ts';
+import type { Holds } from '../jars/index.ts';
 
 /** What a person may do in a kitchen; the right to release and sign is given apart from it. */
 export type Role = 'owner' | 'cook' | 'viewer';
@@ -51,7 +51,7 @@ export interface Canner {
   name: string;
   kind: 'boiling water' | 'steam';
   /** Jars of each size that stand in it at once. */
-  holds: Partial<Record<JarSizeId, number>>;
+  holds: Holds;
 }
 
 /** A kitchen's own settings: where it stands, how it reads figures, who it is on a label. */

@@ -1,6 +1,7 @@
-import type { BatchEvent, Known } from '../batches/index.ts';
+import type { BatchEvent, BoilLoss, Known } from '../batches/index.ts';
 import {
   type Habits,
+  depthText,
   durationText,
   massText,
   numberText,
@@ -26,10 +27,19 @@ export const KNOWN_WORDS: { readonly [K in Known]: string } = {
 export function eventWords(
   event: BatchEvent,
   recipe: Recipe | null,
-  habits: Pick<Habits, 'locale' | 'temperature'>,
+  habits: Pick<Habits, 'locale' | 'temperature' | 'measures'>,
 ): string {
   return words(event.type, event.body, recipe, habits);
 }
+
+const LOST: { readonly [K in BoilLoss]: string } = {
+  boil: 'The boil was lost',
+  water: 'The water went below the lids',
+  interrupted: 'The load was interrupted',
+};
+
+const ofPot = (potId: string | null): string => (potId === null ? '' : ` in pot ${potId}`);
+const beforeItsTurn = (reason: string): string => (reason === '' ? '' : ` Before its turn: ${reason}`);
 
 /** Of a separated part, where it is not of the whole. */
 const ofPart = (part: string): string => (part ? `, of the ${part} alone` : '');
@@ -38,7 +48,7 @@ function words(
   type: BatchEvent['type'],
   rawBody: unknown,
   recipe: Recipe | null,
-  habits: Pick<Habits, 'locale' | 'temperature'>,
+  habits: Pick<Habits, 'locale' | 'temperature' | 'measures'>,
 ): string {
   const e = { type, body: rawBody } as Pick<BatchEvent, 'type' | 'body'> as BatchEvent;
   const line = (id: string) => recipe?.lines.find(l => l.id === id)?.name ?? 'a line';
@@ -63,15 +73,15 @@ function words(
     case 'labels.printed':
       return `Printed labels for ${jars(e.body.jars)}: ${e.body.label.statementOfIdentity}, ${e.body.label.netContents}.`;
     case 'step.started':
-      return `Began: ${step(e.body.stepId)}`;
+      return `Began${ofPot(e.body.potId)}: ${step(e.body.stepId)}${beforeItsTurn(e.body.outOfOrder)}`;
     case 'step.done':
-      return `Done: ${step(e.body.stepId)}${e.body.ended ? ` Ended by ${e.body.ended}.` : ''}`;
+      return `Done${ofPot(e.body.potId)}: ${step(e.body.stepId)}${e.body.ended ? ` Ended by ${e.body.ended}.` : ''}${beforeItsTurn(e.body.outOfOrder)}`;
     case 'line.weighed':
       return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}.`;
     case 'line.added':
       return `Added ${e.body.line.amount.text} of ${e.body.line.name}, which the recipe does not name.`;
     case 'measure.taken':
-      return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}: ${step(e.body.stepId)}`;
+      return `Measured ${e.body.unit === 'g' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mL`}${e.body.how ? `, ${e.body.how}` : ''}${e.body.from.length > 1 ? `, pooled from ${e.body.from.length}` : ''}: ${step(e.body.stepId)}`;
     case 'level.read':
       return `In the pot: ${e.body.of === 'weight' ? massText(e.body.quantity, habits) : `${numberText(e.body.quantity, habits, 0)} mm deep`}.`;
     case 'lot.used':
@@ -93,17 +103,35 @@ function words(
     case 'jars.weighed':
       return `Weighed filled jars: ${e.body.jars.map(j => `${j.jar} ${massText(j.net_g, habits)}`).join(', ')} inside; ${massText(e.body.left_g, habits)} left beside.`;
     case 'jars.filled':
-      return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}.`;
+      return `Filled ${jars(e.body.jars)}, ${jarCountText(e.body.jars.length, e.body.size)}${e.body.headspace_mm === null ? '' : `, with ${depthText(e.body.headspace_mm, habits)} headspace`}.`;
     case 'dose.given':
       return `${line(e.body.lineId)} into ${jars(e.body.jars)}.`;
     case 'dose.missed':
       return `${line(e.body.lineId)} missed in ${jars(e.body.jars)}.`;
+    case 'dose.checked':
+      return `${numberText(e.body.quantity, habits, 1)} ${e.body.unit} of ${line(e.body.lineId)} left the bottle.`;
+    case 'left.over':
+      return e.body.went === 'nothing left'
+        ? `Nothing was left of the ${e.body.what}.`
+        : `Left of the ${e.body.what}${e.body.mass_g === null ? '' : `, ${massText(e.body.mass_g, habits)}`}: ${e.body.went === 'refrigerator' ? 'to the refrigerator' : e.body.went}.${e.body.text ? ` ${e.body.text}` : ''}`;
+    case 'line.replaced':
+      return `${e.body.line.amount.text} ${e.body.line.name} took the place of ${line(e.body.lineId)}.`;
+    case 'pot.washed':
+      return e.body.washed
+        ? `The pot was washed: ${e.body.allergens.join(', ')} had been in it.`
+        : `The pot was not washed: ${e.body.allergens.join(', ')} had been in it.`;
+    case 'jars.marked':
+      return e.body.for === 'sale'
+        ? `${jars(e.body.jars)}: for sale like the others.`
+        : `${jars(e.body.jars)}: ${e.body.for === 'reading' ? 'to be opened for the reading' : 'kept for the lot'}.`;
+    case 'picture.kept':
+      return `Kept a picture${e.body.text ? `: ${e.body.text}` : '.'}`;
     case 'load.packed':
       return `Load ${e.body.number} packed with ${jars(e.body.jars)}${e.body.newLidLotId ? ', new lids' : ''}.`;
     case 'load.boiling':
       return 'Full boil: the clock started.';
     case 'load.boil_lost':
-      return 'The boil was lost: the time so far is void.';
+      return `${LOST[e.body.lost]}: the time so far is void.`;
     case 'load.heat_off':
       return 'Heat off.';
     case 'load.lifted':

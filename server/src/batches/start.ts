@@ -130,7 +130,7 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       potId: body.potId,
       equipment: {
         pots: kitchen.pots.map(({ id, name }) => ({ id, name })),
-        canners: kitchen.canners.map(({ id, name }) => ({ id, name })),
+        canners: kitchen.canners.map(({ id, name, kind, holds }) => ({ id, name, kind, holds })),
       },
       expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, body.jars, kitchen, pot),
     };
