@@ -70,7 +70,7 @@ test('two devices: one clock, one record, without a connection too', async ({ br
   await again.goto(`${house.url}/recipes`);
   await expect(again.getByRole('link', { name: 'Red plum jam', exact: true })).toBeVisible();
   await phone.getByRole('tab', { name: 'Jars and loads' }).click();
-  await phone.getByRole('button', { name: 'One more, part-filled: to the refrigerator' }).click();
+  await phone.getByRole('button', { name: 'A part-filled jar, to the refrigerator' }).click();
   await delivered(phone);
 
   // Back again: nothing lost, nothing doubled, the same on both.

@@ -28,7 +28,7 @@ test('what the record proves: a forgotten heat off, a correction that takes a si
   await expect(page.getByText('processed', { exact: true })).toBeVisible();
   // A last jar that is not full goes to the refrigerator as it is filled; it takes a lid that nobody drew.
   await page.getByRole('tab', { name: 'Jars and loads' }).click();
-  await page.getByRole('button', { name: 'One more, part-filled: to the refrigerator' }).click();
+  await page.getByRole('button', { name: 'A part-filled jar, to the refrigerator' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'part-filled' })).toBeVisible();
   await delivered(page);
 

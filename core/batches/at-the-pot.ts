@@ -1,5 +1,5 @@
-import { type Figures, PLAIN_FIGURES } from '../measure/index.ts';
-import type { Recipe } from '../recipes/index.ts';
+import { type Figures, Fraction, PLAIN_FIGURES } from '../measure/index.ts';
+import type { Line, Recipe } from '../recipes/index.ts';
 import { authorityFault, formulaChanges, review } from '../review/index.ts';
 
 /** What a change at the pot does: its authority covers it, leaves it free, or is lost by it. */
@@ -43,5 +43,26 @@ export function atThePot(
     answer: costs.length > 0 ? 'costs' : rest.length > 0 ? 'free' : 'covered',
     says: [...told.values()],
     namesLost: wasSeen.names.choices.filter(c => c.truthful && !truthful.has(c.name)).map(c => c.name),
+  };
+}
+
+/**
+ * A line with another weight of it, prepared.
+ *
+ * @param mass_g  grams at the scale of the recipe as written
+ */
+export function withMass(line: Line, mass_g: number): Line {
+  const grams = new Fraction(Math.round(mass_g * 10), 10);
+  return {
+    ...line,
+    basis: 'prepared',
+    ratio: null,
+    amount: {
+      text: `${grams.toString()} g`,
+      unit: 'g',
+      value: grams.toFraction(),
+      upTo: null,
+      toTaste: false,
+    },
   };
 }

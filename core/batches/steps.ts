@@ -23,3 +23,32 @@ export function isStepDone(state: BatchState, step: Step): boolean {
       return false;
   }
 }
+
+/** How a step stands to those before it that are still open. */
+export type Turn = 'in order' | 'side by side' | 'out of order';
+
+/**
+ * Whether a step may be taken up now. Side by side runs what needs nobody: a wait that has begun, or a step that acts on
+ * another part; anything else before its turn asks for a reason.
+ */
+export function turnOf(state: BatchState, step: Step): Turn {
+  const steps = state.started?.recipe.steps ?? [];
+  const before = steps.slice(0, Math.max(0, steps.indexOf(step))).filter(s => !isStepDone(state, s));
+  if (before.length === 0) return 'in order';
+  const runsBeside = (open: Step) => {
+    const begun = Boolean(state.steps[open.id]?.started);
+    const needsNobody = open.window !== null || open.attention.kind !== 'hands-on';
+    return (begun && needsNobody) || (open.part !== step.part && step.part !== '' && open.part !== '');
+  };
+  return before.every(runsBeside) ? 'side by side' : 'out of order';
+}
+
+/**
+ * The steps that can be in hand now: the first that is open, and what may run beside it.
+ *
+ * @returns in the order of the recipe; empty once every step is done
+ */
+export function openNow(state: BatchState): Step[] {
+  const steps = state.started?.recipe.steps ?? [];
+  return steps.filter(s => !isStepDone(state, s) && turnOf(state, s) !== 'out of order');
+}

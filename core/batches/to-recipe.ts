@@ -1,6 +1,7 @@
 import { Fraction } from '../measure/index.ts';
 import { type JarSizeId, jarSize } from '../jars/index.ts';
 import { type Line, type Recipe, stepFrom } from '../recipes/index.ts';
+import { withMass } from './at-the-pot.ts';
 import { lineMasses } from './masses.ts';
 import type { BatchState } from './state.ts';
 
@@ -17,14 +18,7 @@ export function recipeFromBatch(state: BatchState): Recipe {
   const lines = started.recipe.lines.map((line): Line => {
     const mass = masses.get(line.id);
     if (!mass || mass.basis === 'planned') return line;
-    const grams = new Fraction(Math.round(mass.actual_g * 10), 10);
-    const text = `${grams.toString()} g`;
-    return {
-      ...line,
-      basis: 'prepared',
-      ratio: null,
-      amount: { text, unit: 'g', value: grams.toFraction(), upTo: null, toTaste: false },
-    };
+    return withMass(line, mass.actual_g);
   });
   const sizes = new Map<JarSizeId, number>();
   for (const jar of state.jars)

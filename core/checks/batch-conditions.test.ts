@@ -41,6 +41,29 @@ describe('the purpose', () => {
   });
 });
 
+describe('a spread in two pots', () => {
+  const two = () => jam({ pots: { count: 2, each: '1', overridden: false, reasons: [] } });
+  const gel_C = 103;
+
+  it('that are read one by one shows it in each; one reading of both is of both', () => {
+    const one = two().fact('temperature.read', { where: 'pot', potId: '1', temp_C: gel_C });
+    expect(find(one, 'gel')).toMatchObject({ met: false });
+    expect(find(one, 'gel')?.evidence).toMatch(/^Pot 2: /);
+    one.fact('temperature.read', { where: 'pot', potId: '2', temp_C: gel_C - 3 });
+    expect(find(one, 'gel')?.met).toBe(false);
+    one.fact('solids.read', { brix_pct: 66, potId: '2', outletId: null, instrumentId: null });
+    expect(find(one, 'gel')?.met).toBe(true);
+    expect(find(two().fact('temperature.read', { where: 'pot', temp_C: gel_C }), 'gel')?.met).toBe(true);
+  });
+
+  it('is not shown by pots that the batch does not have', () => {
+    const other = two();
+    for (const potId of ['3', '7', '__proto__', 'constructor'])
+      other.fact('temperature.read', { where: 'pot', potId, temp_C: gel_C });
+    expect(find(other, 'gel')?.met).toBe(false);
+  });
+});
+
 describe('a spread', () => {
   it('that sets by cooking names the pot and the gel point in both scales', () => {
     const none = find(jam(), 'gel');

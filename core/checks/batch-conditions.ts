@@ -1,6 +1,6 @@
 import { sterilise_min } from '../heat/index.ts';
 import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
-import { type BatchState, type JarState, type LineMass, type Trace } from '../batches/index.ts';
+import { type BatchState, type JarState, type LineMass, potNumbers, type Trace } from '../batches/index.ts';
 import { massText, numberText, rangesText } from '../measure/index.ts';
 import type { FoodClass } from '../recipes/index.ts';
 import { keptBySugar, limitText, outOfLimits, spreadCover, termsOf } from '../review/index.ts';
@@ -105,15 +105,30 @@ function ownSpread(state: BatchState, masses: readonly LineMass[]): Condition[] 
   const whole = state.solids.filter(r => r.part === '');
   const ofPart = pot.length + whole.length === 0 && state.temperatures.length + state.solids.length > 0;
   const counting = pot.filter(t => inTime(t.by, lastFilled_ms(state)));
-  const hottest = counting.reduce<(typeof pot)[number] | null>(
-    (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
-    null,
-  );
   const gelPoint = tempBoth(started.gelPoint_C, kitchen);
-  const atGel = hottest !== null && hottest.temp_C >= started.gelPoint_C - HALF_A_TENTH_C;
-  const thick =
-    whole.find(r => r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state))) ??
-    null;
+  // Where pots are read one by one each has to show it: the one that shows least speaks for all.
+  const named = [...counting, ...whole].some(r => r.potId !== null);
+  const shown = (named ? potNumbers(started.pots.count) : [null]).map(potId => {
+    const isOf = (r: { potId: string | null }) => potId === null || r.potId === null || r.potId === potId;
+    const hot = counting
+      .filter(isOf)
+      .reduce<(typeof pot)[number] | null>(
+        (most, t) => (most === null || t.temp_C > most.temp_C ? t : most),
+        null,
+      );
+    return {
+      potId,
+      hottest: hot,
+      atGel: hot !== null && hot.temp_C >= started.gelPoint_C - HALF_A_TENTH_C,
+      thick:
+        whole.find(
+          r =>
+            isOf(r) && r.outletId === null && r.brix_pct >= SOLIDS_PCT && inTime(r.by, lastFilled_ms(state)),
+        ) ?? null,
+    };
+  });
+  const { potId, hottest, atGel, thick } =
+    shown.find(p => !p.atGel && p.thick === null) ?? (shown[0] as (typeof shown)[number]);
   const weighed = solidsByBalance(state, masses);
   const byBalance = weighed?.ok === true && weighed.least_pct >= SOLIDS_PCT ? weighed : null;
   const n = (value: number, places = 0) => numberText(value, kitchen, places);
@@ -132,30 +147,29 @@ function ownSpread(state: BatchState, masses: readonly LineMass[]): Condition[] 
       code: 'gel',
       title: 'Cooked until the sugar keeps it',
       met: atGel || thick !== null || byBalance !== null,
-      evidence: thick
-        ? `A refractometer read ${numberText(thick.brix_pct, kitchen)} °Brix in the pot; ${SOLIDS_PCT} are asked for.`
-        : !atGel && weighed
-          ? weighed.ok
-            ? `By what went in and what ${weighed.nets_g.length} filled jars weigh (${weighed.nets_g.map(g => massText(g, kitchen)).join(', ')}) it has ${n(weighed.solids_pct, 1)} % of solids, ${n(weighed.least_pct, 1)} % at least; ${SOLIDS_PCT} % are asked for.`
-            : `Filled jars were weighed: ${weighed.why}`
-          : hottest
-            ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
-            : late
-              ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
-              : ofPart
-                ? `What was read is of a part alone, and says nothing of the whole pot; the gel point here is ${gelPoint}.`
-                : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`,
+      evidence:
+        (potId === null || byBalance ? '' : `Pot ${potId}: `) +
+        (thick
+          ? `A refractometer read ${numberText(thick.brix_pct, kitchen)} °Brix in the pot; ${SOLIDS_PCT} are asked for.`
+          : !atGel && weighed
+            ? weighed.ok
+              ? `By what went in and what ${weighed.nets_g.length} filled jars weigh (${weighed.nets_g.map(g => massText(g, kitchen)).join(', ')}) it has ${n(weighed.solids_pct, 1)} % of solids, ${n(weighed.least_pct, 1)} % at least; ${SOLIDS_PCT} % are asked for.`
+              : `Filled jars were weighed: ${weighed.why}`
+            : hottest
+              ? `The pot reached ${tempBoth(hottest.temp_C, kitchen)}; the gel point here is ${gelPoint}.`
+              : late
+                ? `What was read of the pot was entered after the last jar was filled, and says nothing of what is in them; the gel point here is ${gelPoint}.`
+                : ofPart
+                  ? `What was read is of a part alone, and says nothing of the whole pot; the gel point here is ${gelPoint}.`
+                  : `No pot temperature is logged, and no soluble solids; the gel point here is ${gelPoint}.`),
       why: `Finished solids of ${SOLIDS_PCT} %, as at the gel point, are what an own spread borrows the published time on (a policy of this program, to be confirmed by the local authority); a cold plate proves no solids.`,
       next: `Log the temperature the pot reached, or the °Brix of a refractometer, with the time it was read; or weigh three filled jars. An own spread that stopped short is kept in the refrigerator.`,
       jars: null,
       against: hottest !== null || weighed !== null,
-      proof: thick
-        ? [thick.by]
-        : !atGel && byBalance
+      proof:
+        !atGel && !thick && byBalance
           ? state.nets.map(w => w.by)
-          : hottest
-            ? [hottest.by]
-            : [],
+          : shown.flatMap(p => p.thick?.by ?? p.hottest?.by ?? []),
     }),
   ];
 }

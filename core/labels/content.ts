@@ -1,3 +1,4 @@
+import { allergensIn, unwashedAllergens } from '../batches/index.ts';
 import { balance, massIn, netOfJars_g, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses, observed } from '../batches/index.ts';
@@ -71,9 +72,7 @@ export function ingredientStatement(state: BatchState): string {
 
 /** Allergens of everything that went in, from lots and recipe, sorted. */
 export function allergensOf(state: BatchState): string[] {
-  const fromLots = state.draws.flatMap(d => d.lots.flatMap(l => l.allergens));
-  const fromLines = state.started?.recipe.lines.flatMap(l => l.allergens) ?? [];
-  return [...new Set([...fromLots, ...fromLines])].sort();
+  return [...new Set([...allergensIn(state), ...unwashedAllergens(state)])].sort();
 }
 
 /**

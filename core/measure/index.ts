@@ -29,7 +29,7 @@ export {
   scanAmount,
 } from './amount.ts';
 export { HELD, kitchenVolume, kitchenWeight, mixedText } from './kitchen-measures.ts';
-export { type AskedUnit, kitchenUnits } from './kitchen-units.ts';
+export { type AskedUnit, kitchenUnits, volumeText } from './kitchen-units.ts';
 export {
   type Clock,
   PAPER_MM,

@@ -1,4 +1,4 @@
-import type { Habits } from './format.ts';
+import { type Habits, numberText } from './format.ts';
 import { MM_PER_INCH, UNITS, type UnitId } from './units.ts';
 
 /** A unit that a kitchen is asked in: its sign, and how large one of it is in the units everything is kept in. */
@@ -28,4 +28,10 @@ export function kitchenUnits({ measures }: Pick<Habits, 'measures'>): {
         weight: 'lb',
       }
     : { volume: { sign: 'L', size: 1000 }, length: { sign: 'cm', size: 10 }, weight: 'kg' };
+}
+
+/** A larger volume in the kitchen's measures, "6.5 quarts", "6.2 litres". */
+export function volumeText(volume_mL: number, habits: Pick<Habits, 'locale' | 'measures'>): string {
+  const { sign, size } = kitchenUnits(habits).volume;
+  return `${numberText(volume_mL / size, habits, 1)} ${sign}`;
 }

@@ -11,6 +11,7 @@ export {
   type ProcessRefusal,
   refusal,
   type ScheduledTime,
+  START_WATER_C,
   seaLevelBasis,
   timeFrom,
   upgradeTime,

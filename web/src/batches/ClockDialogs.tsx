@@ -1,5 +1,5 @@
-import type { LoadState } from '@cocotte/core/batches';
-import { Box, Button } from '@mui/material';
+import type { BoilLoss, LoadState } from '@cocotte/core/batches';
+import { Box, Button, Dialog, DialogContent, DialogTitle } from '@mui/material';
 import { OneOf, Text, Time } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
@@ -8,7 +8,7 @@ import { missing } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import { jarsAmong } from './AllBut.tsx';
-import type { OpenBatch } from './open-batch.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import { type When, pastInstant } from './when.ts';
 
 /** Jars that are out while nobody entered the heat going off: it is asked for, and without it ten minutes are taken off. */
@@ -90,5 +90,58 @@ export function BrokenDialog({
       />
       <Caution>Broken glass in hot water: leave it until the water has cooled.</Caution>
     </FormDialog>
+  );
+}
+
+/**
+ * Water that sinks, a lid that came off, a zone that was left: what may be mended at once and goes on, and what ends the time.
+ */
+export function TroubleDialog({
+  batch,
+  load,
+  when,
+  onClose,
+}: {
+  batch: OpenBatch;
+  load: LoadState;
+  when: When;
+  onClose: () => void;
+}) {
+  const steam = load.heat === 'steam';
+  const enter = async (fact: Fact) => {
+    if (await batch.enter([fact], when)) onClose();
+  };
+  const lost = (what: BoilLoss) => void enter(['load.boil_lost', { loadId: load.id, lost: what }]);
+  const button = { minHeight: 64, fontSize: '1.1rem' } as const;
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="trouble-title" fullWidth maxWidth="sm">
+      <DialogTitle id="trouble-title" variant="h2">
+        {say(steam ? 'trouble.ask.steam' : 'trouble.ask.water')}
+      </DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
+        <Box>{say(steam ? 'trouble.why.steam' : 'trouble.why.water')}</Box>
+        <Button
+          variant="contained"
+          sx={button}
+          onClick={() =>
+            void enter([
+              'note.written',
+              { text: say(steam ? 'trouble.note.steam' : 'trouble.note.water', { load: load.number }) },
+            ])
+          }
+        >
+          {say(steam ? 'trouble.held.steam' : 'trouble.held.water')}
+        </Button>
+        <Button variant="outlined" color="error" sx={button} onClick={() => lost(steam ? 'boil' : 'water')}>
+          {say(steam ? 'trouble.lost.steam' : 'trouble.lost.water')}
+        </Button>
+        <Button variant="outlined" color="error" sx={button} onClick={() => lost('interrupted')}>
+          {say('trouble.interrupted')}
+        </Button>
+        <Button variant="outlined" sx={button} onClick={onClose}>
+          {say('form.notNow')}
+        </Button>
+      </DialogContent>
+    </Dialog>
   );
 }

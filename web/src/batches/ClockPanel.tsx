@@ -1,7 +1,7 @@
 import type { LoadState } from '@cocotte/core/batches';
 import { REST_MINUTES } from '@cocotte/core/checks';
 import { altitudeText, clockText, countdownText, depthText, durationText } from '@cocotte/core/measure';
-import { jarCountText } from '@cocotte/core/jars';
+import { jarCountText, USUAL_HOLDS } from '@cocotte/core/jars';
 import { waterCover_mm } from '@cocotte/core/times';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -11,7 +11,7 @@ import { CannerGlyph } from '../kit/jars.tsx';
 import { Caution, Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import type { OpenBatch } from './open-batch.ts';
-import { BrokenDialog, HeatOffDialog } from './ClockDialogs.tsx';
+import { BrokenDialog, HeatOffDialog, TroubleDialog } from './ClockDialogs.tsx';
 import { useTaps } from './taps.ts';
 import type { When } from './when.ts';
 import { say } from '../words/views.ts';
@@ -31,6 +31,7 @@ export function ClockPanel({
   const { kitchen } = useHere();
   const now = useNow();
   const [broken, setBroken] = useState(false);
+  const [trouble, setTrouble] = useState(false);
   const [early, setEarly] = useState(false);
   const [forgotten, setForgotten] = useState(false);
   const required_s = load.required_s;
@@ -43,7 +44,10 @@ export function ClockPanel({
   // What was asked because time was left is moot once none is.
   if (early && left_s <= 0) setEarly(false);
   const resting = load.heatOff !== null;
-  const size = batch.state.jars.find(j => j.number === load.jars[0])?.size ?? 'pint';
+  const jars = batch.state.jars.filter(j => load.jars.includes(j.number));
+  const sizes = [...new Set(jars.map(j => j.size))];
+  const canner = kitchen.canners.find(c => c.id === load.cannerId) ?? null;
+  const lot = batch.state.started?.lotCode ?? '';
   const taps = useTaps(`${load.phase} ${load.voided_s.length} ${load.heatOff?.eventId ?? ''}`);
   const enter = (type: 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted') =>
     taps.once(() => batch.enter([[type, { loadId: load.id }]], when));
@@ -59,11 +63,17 @@ export function ClockPanel({
         sx={{ display: 'flex', gap: { xs: 1.5, sm: 3 }, alignItems: 'center' }}
       >
         <Box sx={{ width: { xs: 84, sm: 230 }, flex: 'none' }}>
-          <CannerGlyph jars={load.jars} share={boiling && required_s ? elapsed_s / required_s : null} />
+          <CannerGlyph
+            jars={jars}
+            holds={canner?.holds ?? USUAL_HOLDS}
+            share={boiling && required_s ? elapsed_s / required_s : null}
+          />
         </Box>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ fontSize: '1.1rem', color: 'text.secondary' }}>
-            Load {load.number} · {jarCountText(load.jars.length, size)}
+            Load {load.number} ·{' '}
+            {sizes.map(s => jarCountText(jars.filter(j => j.size === s).length, s)).join(' and ')}
+            {canner && <> · {canner.name}</>}
             {boiling && since_ms !== null && <> · full boil since {clockText(since_ms, kitchen, true)}</>}
           </Box>
           {boiling && required_s !== null && (
@@ -136,7 +146,7 @@ export function ClockPanel({
         </Box>
       </Box>
       {mayCook && (
-        <Cells wide={boiling ? (left_s <= 0 ? '1fr 1fr' : '1fr 1fr 1fr') : '1fr 1fr'} gap={1.75} mt={2}>
+        <Cells wide="1fr 1fr" gap={1.75} mt={2}>
           {!boiling && !resting && (
             <Button {...taps.button} variant="contained" sx={big} onClick={() => enter('load.boiling')}>
               {minutes === null ? 'It boils' : `Start the ${minutes} minutes`}
@@ -163,6 +173,11 @@ export function ClockPanel({
               The boil was lost
             </Button>
           )}
+          {boiling && left_s > 0 && (
+            <Button variant="outlined" sx={big} onClick={() => setTrouble(true)}>
+              {say(steam ? 'trouble.steam' : 'trouble.water')}
+            </Button>
+          )}
           {boiling && left_s <= 0 && (
             <Button variant="outlined" sx={big} onClick={() => setForgotten(true)}>
               {say('lifted.already')}
@@ -178,7 +193,15 @@ export function ClockPanel({
           </Button>
         </Cells>
       )}
-      {resting && <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>}
+      {resting && (
+        <>
+          <Box sx={{ fontSize: '1.25rem', mt: 1.5 }}>
+            {say('clock.markLids')} <strong>{say('clock.lidMark', { lot, load: load.number })}</strong>
+          </Box>
+          <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>
+        </>
+      )}
+      {trouble && <TroubleDialog batch={batch} load={load} when={when} onClose={() => setTrouble(false)} />}
       {forgotten && <HeatOffDialog batch={batch} load={load} onClose={() => setForgotten(false)} />}
       {broken && <BrokenDialog batch={batch} load={load} when={when} onClose={() => setBroken(false)} />}
       <Dialog open={early} onClose={() => setEarly(false)} aria-labelledby="early-title">

@@ -1,16 +1,8 @@
-import { batchStepText, lineMasses, recipeFromBatch } from '@cocotte/core/batches';
+import { recipeFromBatch } from '@cocotte/core/batches';
 import type { Ingredient } from '@cocotte/core/ingredients';
 import { pintsOf } from '@cocotte/core/jars';
-import {
-  type Amount as Measured,
-  UNITS,
-  amount_g,
-  amountMiddle,
-  massText,
-  numberText,
-  readAmount,
-} from '@cocotte/core/measure';
-import { type Step, lineFrom } from '@cocotte/core/recipes';
+import { type Amount as Measured, amount_g, numberText, readAmount } from '@cocotte/core/measure';
+import { lineFrom } from '@cocotte/core/recipes';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -19,7 +11,7 @@ import { EntryForm } from '../kit/EntryForm.tsx';
 import { Amount } from '../kit/Amount.tsx';
 import { Suggested, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
-import { Fractions, Sheet, Soft } from '../kit/parts.tsx';
+import { Sheet, Soft } from '../kit/parts.tsx';
 import { missing, words } from '../kit/readers.ts';
 import { useLibrary } from '../recipes/library.ts';
 import { useHere } from '../shell/session.tsx';
@@ -29,66 +21,6 @@ import { misread } from '../words/views.ts';
 
 type Props = { batch: OpenBatch; when: When };
 const startedOf = (batch: OpenBatch) => batch.state.started as NonNullable<typeof batch.state.started>;
-
-/** Takes the measures of measuring steps; amounts that hang on them follow at once. */
-export function MeasureEntry({ batch, when }: Props) {
-  const steps = startedOf(batch).recipe.steps.filter(s => s.kind === 'measure' && s.expects);
-  if (steps.length === 0) return null;
-  return (
-    <Sheet title="Measure">
-      {steps.map(step => (
-        <OneMeasure key={step.id} batch={batch} when={when} step={step} />
-      ))}
-    </Sheet>
-  );
-}
-
-function OneMeasure({ batch, when, step }: Props & { step: Step }) {
-  const { kitchen } = useHere();
-  const wanted = step.expects ? UNITS[step.expects.unit].dimension : 'volume';
-  const form = useTyped({ measure: '' }, () => ({
-    measure: (text: string) => {
-      const read = readAmount(text, kitchen.locale);
-      if (!read.ok || UNITS[read.value.unit].dimension === wanted) return read;
-      return misread('wrong-measure', { kind: wanted });
-    },
-  }));
-  const take = form.submit(async ({ measure }) => {
-    const quantity = amountMiddle(measure).mul(UNITS[measure.unit].factor).valueOf();
-    const unit = wanted === 'mass' ? 'g' : 'mL';
-    if (await batch.enter([['measure.taken', { stepId: step.id, quantity, unit }]], when)) form.again();
-  });
-  const taken = batch.state.measures[step.id];
-  const planned = new Map(lineMasses(batch.state).map(m => [m.line.id, m.planned_g]));
-  return (
-    <EntryForm form={form} action="Log the measure" onSubmit={take} tall>
-      <Typography>
-        <Fractions text={batchStepText(batch.state, step, kitchen)} />
-      </Typography>
-      <Amount at={form.at('measure')} label={`Measured, about ${step.expects?.text ?? ''} as written`} />
-      {taken && (
-        <Box>
-          Measured{' '}
-          <strong>
-            {taken.unit === 'g'
-              ? massText(taken.quantity, kitchen)
-              : `${numberText(taken.quantity / 1000, kitchen, 2)} L`}
-          </strong>
-          {startedOf(batch)
-            .recipe.lines.filter(l => l.ratio?.of === 'step' && l.ratio.id === step.id)
-            .map(l => (
-              <Box key={l.id}>
-                {l.name}: <strong>{massText(planned.get(l.id) ?? 0, kitchen)}</strong>{' '}
-                <Soft>
-                  ({l.amount.text} for each {l.ratio?.per.text})
-                </Soft>
-              </Box>
-            ))}
-        </Box>
-      )}
-    </EntryForm>
-  );
-}
 
 /** Something goes in that the recipe does not name: all of it, when the batch is cooked first. */
 export function AddLineEntry({ batch, when }: Props) {

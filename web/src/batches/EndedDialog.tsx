@@ -27,12 +27,17 @@ const USUAL: { [K in Step['target']['kind']]: Ended } = {
 export function EndedDialog({
   batch,
   step,
+  outOfOrder,
+  potId,
   when,
   unproven,
   onClose,
 }: {
   batch: OpenBatch;
   step: Step;
+  outOfOrder: string;
+  /** Of which pot; null for all of them. */
+  potId: string | null;
   when: When;
   /** An own spread whose solids nothing has shown yet. */
   unproven: boolean;
@@ -48,8 +53,8 @@ export function EndedDialog({
   const done = form.submit(async v => {
     const facts: Fact[] = [];
     if (v.ended === 'thermometer' && v.temp_C !== null)
-      facts.push(['temperature.read', { where: 'pot', part: step.part, temp_C: v.temp_C }]);
-    facts.push(['step.done', { stepId: step.id, ended: v.ended }]);
+      facts.push(['temperature.read', { where: 'pot', potId, part: step.part, temp_C: v.temp_C }]);
+    facts.push(['step.done', { stepId: step.id, potId, ended: v.ended, outOfOrder }]);
     if (await batch.enter(facts, when)) onClose();
   });
   const gel = temperatureText(batch.state.started?.gelPoint_C ?? 0, kitchen);

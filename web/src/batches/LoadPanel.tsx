@@ -1,15 +1,32 @@
-import type { LoadPhase } from '@cocotte/core/batches';
-import { clockText, rangesText } from '@cocotte/core/measure';
-import { steamFault, steamLoadFault } from '@cocotte/core/times';
+import {
+  loadable,
+  type LoadPhase,
+  loadPlan,
+  type LoadState,
+  type NextLoad,
+  nextLoads,
+} from '@cocotte/core/batches';
+import { jarSize, rack_mm, waterToStart_mL } from '@cocotte/core/jars';
+import {
+  clockText,
+  depthText,
+  durationText,
+  numberText,
+  rangesText,
+  temperatureText,
+  volumeText,
+} from '@cocotte/core/measure';
+import { START_WATER_C, waterCover_mm } from '@cocotte/core/times';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { Switcher } from '../kit/controls.tsx';
+import { CannerGlyph } from '../kit/jars.tsx';
+import { Cells } from '../kit/layout.tsx';
 import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { AllBut } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
 import { useUndo } from './Undo.tsx';
-import { loadable } from './loadable.ts';
 import { useNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
@@ -23,30 +40,34 @@ export function uniqueLots<T extends { lotId: string }>(lots: T[]): T[] {
 /** A hot pack that waits longer for the canner has cooled below what its time was tested for. Common practice. */
 const HOT_WAIT_MS = 20 * 60_000;
 
-/** The next load: fresh jars, or jars that go back in with new lids. */
+const canningNames: { readonly [K in NextLoad['heat']]: 'load.water' | 'load.steam' } = {
+  'boiling water': 'load.water',
+  steam: 'load.steam',
+};
+
+/** The next load: fresh jars, or jars that go back in with new lids; no more than stand in the canner. */
 export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const { kitchen } = useHere();
   const now = useNow();
-  const among = loadable(batch);
+  const among = loadable(batch.state);
   const lids = uniqueLots(batch.state.draws.flatMap(d => d.lots).filter(l => l.kind === 'lid'));
-  const first = among.find(j => j.loadIds.length === 0);
-  // Fresh jars and jars that go back in are separate loads.
-  const jars = first ? among.filter(j => j.loadIds.length === 0) : among;
-  const again = !first && jars.length > 0;
+  const again = among.length > 0 && among.every(j => j.loadIds.length > 0);
   const [lidLot, setLidLot] = useState('');
   const newLid = lidLot || lids[0]?.lotId || '';
   const [asked, setAsked] = useState<number[] | null>(null);
-  const [chosen, setChosen] = useState<'boiling water' | 'steam' | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
   const { enter, offer } = useUndo(batch, when);
-  if (jars.length === 0) return offer ? <Sheet>{offer}</Sheet> : null;
+  if (among.length === 0) return offer ? <Sheet>{offer}</Sheet> : null;
+  const loads = nextLoads(batch.state, kitchen.canners);
+  const nameOf = (l: NextLoad) => l.canner?.name ?? say(canningNames[l.heat]);
+  const idOf = (l: NextLoad) => l.canner?.id ?? l.heat;
+  const load = loads.find(l => idOf(l) === chosen) ?? (loads[0] as NextLoad);
+  const waiting = among.filter(j => again || j.loadIds.length === 0);
+  const jars = load.jars;
+  const plan = loadPlan(batch.state, load, jars);
   const number = Math.max(0, ...batch.state.loads.map(l => l.number)) + 1;
-  const times = [...new Set(jars.map(j => j.size))].flatMap(
-    size => batch.state.started?.times.filter(t => t.jarSize === size) ?? [],
-  );
-  const unfit = steamLoadFault(times);
-  const hotPack = times.some(t => t.pack === 'hot');
-  const waited = jars.some(j => now - j.filled.at_ms > HOT_WAIT_MS);
-  const wanted = chosen ?? batch.state.started?.heat ?? 'boiling water';
+  const hotPack = plan.times.some(t => t.pack === 'hot');
+  const waited = waiting.some(j => now - j.filled.at_ms > HOT_WAIT_MS);
   const acids = (batch.state.started?.recipe.lines ?? []).filter(
     l => l.where === 'each jar' && l.role === 'acid',
   );
@@ -65,21 +86,69 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           number,
           jars: taken,
           newLidLotId: again ? newLid || null : null,
-          cannerId: null,
-          heat: wanted,
+          cannerId: load.canner?.id ?? null,
+          heat: load.heat,
         },
       ],
     ]);
-  const takesSteam =
-    times.some(t => steamFault(t) === null) &&
-    (batch.state.started?.heat === 'steam' || kitchen.canners.some(c => c.kind === 'steam'));
   return (
     <Sheet title={`Load ${number}`} aside={again ? 'processed again' : 'into the canner'}>
-      <Typography>
-        {again
-          ? 'These jars go back in with new lids, and the whole time runs again.'
-          : 'On a rack, not touching, lids fingertip tight.'}
-      </Typography>
+      {loads.length > 1 && (
+        <Switcher
+          label={say('load.canner')}
+          value={idOf(load)}
+          of={loads.map(l => [idOf(l), l.busy ? say('load.inUse', { name: nameOf(l) }) : nameOf(l)] as const)}
+          onPick={setChosen}
+          fullWidth
+          sx={{ mb: 1.5 }}
+        />
+      )}
+      <Cells wide="minmax(150px, 220px) 1fr" gap={2.5}>
+        <CannerGlyph
+          jars={jars}
+          holds={load.holds}
+          free={Array.from({ length: plan.free }, () => jars[0]?.size ?? 'pint')}
+        />
+        <Box>
+          <Box sx={{ fontSize: '1.5rem', fontWeight: 700 }}>
+            {jars.length === waiting.length
+              ? say('load.all', { n: jars.length })
+              : say('load.some', { n: jars.length, of: waiting.length })}
+          </Box>
+          <Typography>{again ? say('load.again') : say('load.rack')}</Typography>
+          {plan.minutes !== null && (
+            <Typography sx={{ mt: 0.5 }}>
+              {plan.shorter.length === 0
+                ? say('load.runs', { minutes: plan.minutes })
+                : say('load.mixed', {
+                    minutes: plan.minutes,
+                    shorter: plan.shorter
+                      .map(s => `${jarSize(s.size).plural} ${numberText(s.minutes, kitchen)}`)
+                      .join(', '),
+                  })}
+            </Typography>
+          )}
+          {plan.minutes !== null && jars.length > 0 && (
+            <Soft>
+              {load.heat === 'steam'
+                ? say('load.steam.begin')
+                : say('load.water.begin', {
+                    water: volumeText(
+                      waterToStart_mL(
+                        rack_mm(load.holds),
+                        jars.map(j => j.size),
+                        waterCover_mm(plan.minutes),
+                      ),
+                      kitchen,
+                    ),
+                    warmth: temperatureText(hotPack ? START_WATER_C.hot : START_WATER_C.raw, kitchen),
+                    cover: depthText(waterCover_mm(plan.minutes), kitchen),
+                  })}
+            </Soft>
+          )}
+          {plan.free > 0 && <Soft>{say('load.free', { n: plan.free })}</Soft>}
+        </Box>
+      </Cells>
       {again && (
         <Switcher
           label="New lids from"
@@ -89,31 +158,30 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
           sx={{ mt: 1.5 }}
         />
       )}
-      {takesSteam && (
-        <Switcher
-          label="Heated in"
-          value={wanted}
-          of={['boiling water', ['steam', 'atmospheric steam']]}
-          onPick={setChosen}
-          sx={{ mt: 1.5 }}
-        />
-      )}
+      {load.unfit.map(u => (
+        <Caution key={u.size}>
+          {say('load.unfit', {
+            size: jarSize(u.size).plural,
+            why: u.why === 'no-room' ? say('load.noRoom', { name: nameOf(load) }) : u.why,
+          })}
+        </Caution>
+      ))}
+      {load.busy && <Caution>{say('load.busy', { name: nameOf(load) })}</Caution>}
       {!again && hotPack && waited && <Caution>{say('load.waited')}</Caution>}
       {again && <Caution>{say(hotPack ? 'load.again.hot' : 'load.again.raw')}</Caution>}
-      {wanted === 'steam' && unfit && (
-        <Caution>Not for all of these jars: {unfit} Leave those out of this load.</Caution>
+      {jars.length > 0 && (
+        <AllBut
+          label="All but jars"
+          among={jars.map(j => j.number)}
+          action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
+          onTake={async taken => {
+            // Acid goes in before the lids: a jar without it is asked about while it is still open.
+            if (lacking(taken).length === 0) return pack(taken);
+            setAsked(taken);
+            return false;
+          }}
+        />
       )}
-      <AllBut
-        label="All but jars"
-        among={jars.map(j => j.number)}
-        action={n => `${n === 1 ? '1 jar' : `${n} jars`} in, load ${number}`}
-        onTake={async taken => {
-          // Acid goes in before the lids: a jar without it is asked about while it is still open.
-          if (lacking(taken).length === 0) return pack(taken);
-          setAsked(taken);
-          return false;
-        }}
-      />
       {offer}
       {asked && (
         <AcidAsked
@@ -240,6 +308,13 @@ export function EndedTwice({ batch }: { batch: OpenBatch }) {
   );
 }
 
+/** Beyond this a longer boil shows in the jar: soft pieces, a dark colour, a thin set. Our choice, from no source. */
+const OVER_SHOWS_S = 5 * 60;
+const overTime_s = (l: LoadState) =>
+  l.time_s === null || l.required_s === null || l.time_s - l.required_s < OVER_SHOWS_S
+    ? 0
+    : l.time_s - l.required_s;
+
 /** Every load with what became of it. */
 export function LoadList({ batch }: { batch: OpenBatch }) {
   if (batch.state.loads.length === 0) return null;
@@ -269,6 +344,10 @@ export function LoadList({ batch }: { batch: OpenBatch }) {
             </Soft>
           )}
           {l.voided_s.length > 0 && <Soft>{l.voided_s.length} void before</Soft>}
+          {overTime_s(l) > 0 && <Soft>{say('load.over', { time: durationText(overTime_s(l)) })}</Soft>}
+          {l.lifted && (
+            <Soft>{say('load.lids', { lot: batch.state.started?.lotCode ?? '', load: l.number })}</Soft>
+          )}
         </Box>
       ))}
     </Sheet>

@@ -1,11 +1,12 @@
-import { freeText, letterReminders } from '@cocotte/core/review';
-import { Fraction, clockText, durationText, massText, temperatureText } from '@cocotte/core/measure';
-import { type Line, type Recipe, type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
-import { batchStepText, isStepDone, lineMasses } from '@cocotte/core/batches';
+import { letterReminders } from '@cocotte/core/review';
+import { Fraction, clockText, durationText, temperatureText } from '@cocotte/core/measure';
+import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
+import { batchStepText, isStepDone, lineMasses, openNow, turnOf } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { Caution, CheckMark, Fractions, Sheet, Soft } from '../kit/parts.tsx';
+import { ReasonDialog } from '../kit/ReasonDialog.tsx';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
@@ -14,9 +15,15 @@ import { useUndoable } from './Undo.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
 import { CookFigures } from './pot/CookFigures.tsx';
 import { WaitBand } from './WaitBand.tsx';
+import { Amounts } from './steps/Amounts.tsx';
+import { MeasureEntry } from './steps/MeasureEntry.tsx';
+import { PotChange } from './steps/PotChange.tsx';
+import { PotTiles } from './steps/PotTiles.tsx';
+import { StepTiles } from './steps/StepTiles.tsx';
+import { Washed } from './steps/Washed.tsx';
 import { WeighEntry } from './WeighEntry.tsx';
 import { WorkEntry } from './WorkEntry.tsx';
-import { AddLineEntry, MeasureEntry, YieldEntry } from './CookEntries.tsx';
+import { AddLineEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
@@ -26,7 +33,11 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const { steps } = started.recipe;
   const pots = started.pots.count;
-  const now = steps.find(s => !isStepDone(batch.state, s));
+  const open = openNow(batch.state);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [potPicked, setPot] = useState<string | null>(null);
+  const now = open.find(s => s.id === picked) ?? inHandOf(batch.state, open);
+  const potId = pots > 1 ? potPicked : null;
   const target = (step: Step): string =>
     step.target.kind === 'gel point'
       ? `To the gel point, ${temperatureText(started.gelPoint_C, kitchen)} on your thermometer`
@@ -34,9 +45,6 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         (pots > 1 && ['volume', 'depth'].includes(step.target.kind) ? ', in each pot' : '');
   const begun = now && batch.state.steps[now.id]?.started;
   const lines = new Map(lineMasses(batch.state).map(m => [m.line.id, m]));
-  const pot_g = [...lines.values()]
-    .filter(m => m.line.where === 'pot' || m.line.where === 'brine')
-    .reduce((sum, m) => sum + m.planned_g, 0);
   // What the step in hand needs stands right under it, the rest beside.
   const inHand = {
     measure: now?.kind === 'measure',
@@ -44,16 +52,21 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
     weigh: now?.adds.some(a => lines.get(a.lineId)?.line.where !== 'each jar') ?? false,
   };
   const measure = <MeasureEntry batch={batch} when={when} />;
-  const temperature = <TemperatureEntry batch={batch} when={when} />;
+  const temperature = <TemperatureEntry batch={batch} when={when} potId={potId} />;
   const weigh = lines.size > 0 && <WeighEntry key={now?.id} batch={batch} when={when} first={now} />;
-  const [ending, setEnding] = useState<Step | null>(null);
-  const finish = (step: Step) =>
+  const [ending, setEnding] = useState<{ step: Step; outOfOrder: string } | null>(null);
+  /** A step before its turn, and what is to be entered once its reason is said. */
+  const [early, setEarly] = useState<Step | null>(null);
+  const finish = (step: Step, outOfOrder = '') =>
     step.kind === 'cook'
-      ? setEnding(step)
-      : void batch.enter([['step.done', { stepId: step.id, ended: null }]], when);
+      ? setEnding({ step, outOfOrder })
+      : void batch.enter([['step.done', { stepId: step.id, potId, outOfOrder }]], when);
+  const ask = (step: Step) => (turnOf(batch.state, step) === 'out of order' ? setEarly(step) : finish(step));
   return (
     <Columns of="1.5fr 1fr">
       <Stack>
+        <Washed batch={batch} when={when} />
+        {now && <StepTiles batch={batch} open={open} inHand={now} onPick={setPicked} />}
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
             <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>
@@ -61,46 +74,10 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
             </Typography>
             {target(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{target(now)}</Box>}
             <Attention step={now} />
-            {now.kind === 'cook' && <CookFigures batch={batch} step={now} when={when} />}
+            <PotTiles batch={batch} step={now} potId={potId} onPick={setPot} />
+            {now.kind === 'cook' && <CookFigures batch={batch} step={now} when={when} potId={potId} />}
             {begun && <WaitBand step={now} begun_ms={begun.at_ms} />}
-            {now.adds.length > 0 && (
-              <Box component="ul" sx={{ pl: 2.5, my: 1, fontSize: '1.1rem' }}>
-                {now.adds
-                  .map(a => ({ m: lines.get(a.lineId), share: new Fraction(a.share) }))
-                  .map(
-                    ({ m, share }) =>
-                      m && (
-                        <li key={m.line.id}>
-                          {!share.equals(1) && (
-                            <>
-                              <Fractions text={share.toFraction(true)} /> of the{' '}
-                            </>
-                          )}
-                          {m.line.name}
-                          {m.line.where === 'each jar' ? (
-                            <Soft> in each jar</Soft>
-                          ) : (
-                            <>
-                              , <strong>{massText(m.planned_g * share.valueOf(), kitchen)}</strong>
-                              {pots > 1 && (
-                                <Soft>
-                                  {' '}
-                                  ({massText((m.planned_g * share.valueOf()) / pots, kitchen)} in each of{' '}
-                                  {pots} pots)
-                                </Soft>
-                              )}
-                              {m.line.amount.upTo !== null && <Soft> to taste, then weighed</Soft>}
-                              <Free recipe={started.recipe} line={m.line} pot_g={pot_g} />
-                              {m.basis === 'weighed' && (
-                                <Soft> (weighed {massText(m.actual_g, kitchen)})</Soft>
-                              )}
-                            </>
-                          )}
-                        </li>
-                      ),
-                  )}
-              </Box>
-            )}
+            <Amounts batch={batch} step={now} lines={lines} />
             {now.caution && <Caution>{now.caution}</Caution>}
             {letterReminders(started.recipe, now.kind, kitchen).map(text => (
               <Caution key={text}>{say('letter.reminds', { text })}</Caution>
@@ -111,7 +88,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
                 sx={{ minHeight: 72, fontSize: '1.2rem' }}
                 onClick={() => finish(now)}
               >
-                Done
+                {potId === null ? 'Done' : say('pots.doneIn', { id: potId })}
               </Button>
               {batch.state.steps[now.id]?.started ? (
                 <Box sx={{ alignSelf: 'center', color: 'text.secondary' }}>
@@ -122,7 +99,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
                 <Button
                   variant="outlined"
                   sx={{ minHeight: 72 }}
-                  onClick={() => void batch.enter([['step.started', { stepId: now.id }]], when)}
+                  onClick={() => void batch.enter([['step.started', { stepId: now.id, potId }]], when)}
                 >
                   {now.window ? 'Start the wait' : 'Begin'}
                 </Button>
@@ -138,6 +115,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         {inHand.measure && measure}
         {inHand.temperature && temperature}
         {inHand.weigh && weigh}
+        {now && <PotChange batch={batch} when={when} />}
         <Sheet title="All steps">
           <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
             {steps.map((step, i) => {
@@ -183,13 +161,16 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
                   <Box sx={{ flex: 1 }}>
                     <Fractions text={batchStepText(batch.state, step, kitchen)} />
                     {progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}
+                    {progress?.outOfOrder && (
+                      <Soft> · {say('steps.beforeTurn', { reason: progress.outOfOrder })}</Soft>
+                    )}
                   </Box>
                   {!isDone && step !== now && (
                     <Button
                       size="small"
                       variant="outlined"
                       aria-label={`Done: step ${i + 1}`}
-                      onClick={() => finish(step)}
+                      onClick={() => ask(step)}
                     >
                       Done
                     </Button>
@@ -212,21 +193,33 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
       {ending && (
         <EndedDialog
           batch={batch}
-          step={ending}
+          step={ending.step}
+          outOfOrder={ending.outOfOrder}
+          potId={potId}
           when={when}
           unproven={isUnproven(batch)}
           onClose={() => setEnding(null)}
+        />
+      )}
+      {early && (
+        <ReasonDialog
+          title={say('steps.early', { n: steps.indexOf(early) + 1 })}
+          action={say('steps.early.done')}
+          onClose={() => setEarly(null)}
+          onReason={reason => {
+            setEarly(null);
+            finish(early, reason);
+          }}
         />
       )}
     </Columns>
   );
 }
 
-/** What is free to change of a line, where it goes in. */
-function Free({ recipe, line, pot_g }: { recipe: Recipe; line: Line; pot_g: number }) {
-  const { kitchen } = useHere();
-  const text = freeText(recipe, line, pot_g, kitchen);
-  return text && <Soft> ({text})</Soft>;
+/** What wants hands now: beside a wait that runs, the step that does not wait. */
+function inHandOf(state: OpenBatch['state'], open: readonly Step[]): Step | undefined {
+  const waits = (s: Step) => s.window !== null && Boolean(state.steps[s.id]?.started);
+  return open.find(s => !waits(s)) ?? open[0];
 }
 
 const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

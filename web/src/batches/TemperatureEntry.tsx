@@ -16,7 +16,16 @@ type Place = 'pot' | 'canner' | 'jar';
 const CAN_BE: Record<Place, [number, number]> = { pot: [-5, 130], canner: [-5, 105], jar: [-5, 105] };
 
 /** Temperatures and soluble solids, read of the whole pot or of a part that was set aside. */
-export function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When }) {
+export function TemperatureEntry({
+  batch,
+  when,
+  potId = null,
+}: {
+  batch: OpenBatch;
+  when: When;
+  /** Of which pot of several; null for all of them. */
+  potId?: string | null;
+}) {
   const { kitchen } = useHere();
   const read = useRead();
   const form = useTyped({ temp_C: '', where: 'pot' as Place, part: '' }, ({ where }) => ({
@@ -32,7 +41,9 @@ export function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When
   }));
   const log = form.submit(async v => {
     const part = v.where === 'pot' ? v.part : '';
-    if (await batch.enter([['temperature.read', { ...v, part }]], when))
+    if (
+      await batch.enter([['temperature.read', { ...v, part, potId: v.where === 'pot' ? potId : null }]], when)
+    )
       form.again({ where: v.where, part: v.part });
   });
   const solids = useTyped({ brix_pct: '', part: '' }, () => ({
@@ -46,7 +57,7 @@ export function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When
     }),
   }));
   const logSolids = solids.submit(async v => {
-    if (await batch.enter([['solids.read', { ...v, outletId: null, potId: null, instrumentId: null }]], when))
+    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, instrumentId: null }]], when))
       solids.again({ part: v.part });
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
@@ -78,6 +89,7 @@ export function TemperatureEntry({ batch, when }: { batch: OpenBatch; when: When
         <Box key={t.by.eventId} sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
           <span>
             <strong>{temperatureText(t.temp_C, kitchen)}</strong> in the {t.where}
+            {t.potId !== null && ` ${t.potId}`}
             {t.part && `, the ${t.part} alone`}{' '}
             {hasGel && t.where === 'pot' && t.part === '' && t.temp_C >= gel - 0.05 && (
               <Tag tone="leaf">gel point</Tag>

@@ -3,7 +3,7 @@ import { rangesText } from '@cocotte/core/measure';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { loadable } from '../batches/loadable.ts';
+import { loadable } from '@cocotte/core/batches';
 import type { Fact, OpenBatch } from '../batches/open-batch.ts';
 import { type When, pastInstant } from '../batches/when.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
@@ -110,7 +110,7 @@ function Leaving({
 }) {
   const [why, setWhy] = useState<SetAsideReason>('seal failed');
   // Another boil mends a seal or a time; it mends no acid.
-  const again = loadable(batch).some(j => jars.includes(j.number));
+  const again = loadable(batch.state).some(j => jars.includes(j.number));
   return (
     <Box sx={{ mt: 1.5, pt: 1.5, borderTop: 1, borderColor: 'rule.main' }}>
       <Box sx={{ fontWeight: 650, mb: 1 }}>{say('jars.where', { jars: rangesText(jars) })}</Box>

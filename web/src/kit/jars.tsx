@@ -1,5 +1,5 @@
 import type { JarForm } from '@cocotte/core/checks';
-import { type JarSizeId, jarSize } from '@cocotte/core/jars';
+import { type Holds, type JarSizeId, jarSize, rack_mm, type Standing, standOnRack } from '@cocotte/core/jars';
 import { Box, ButtonBase } from '@mui/material';
 
 /** Height of each size on the shelf, in units of the drawing. */
@@ -231,31 +231,51 @@ export function JarShelf({
   );
 }
 
-/** A load seen from above, its jars in place, with the share of its time around the rim. */
+/** Half the side of the drawing of a canner, and the radius of its rim in it. */
+const HALF = 135;
+const RIM = 126;
+
+/**
+ * A canner seen from above, to scale: its jars in place with their numbers, places that stay free as broken rings, and the
+ * share of its time around the rim.
+ */
 export function CannerGlyph({
   jars,
-  share,
-  size = 230,
+  holds,
+  free = [],
+  share = null,
+  width = 230,
 }: {
-  jars: number[];
-  share: number | null;
-  size?: number;
+  jars: readonly { number: number; size: JarSizeId }[];
+  /** What stands in it at once. */
+  holds: Holds;
+  /** Sizes of the places that stay free, for jars of water. */
+  free?: readonly JarSizeId[];
+  share?: number | null;
+  width?: number;
 }) {
-  const places = circlePlaces(jars.length);
-  const r = places.r;
+  const sizes = [...jars.map(j => j.size), ...free];
+  // A rack is at least as wide as what stands in it: what was packed is drawn, also where it is too much.
+  const across_mm = Math.max(rack_mm(holds), ...sizes.map(s => jarSize(s).diameter_mm));
+  const places = standOnRack(across_mm, sizes);
+  const scale = (RIM - 10) / (across_mm / 2);
+  const at = (i: number) => {
+    const p = places[i] as Standing;
+    return { x: HALF + p.x_mm * scale, y: HALF + p.y_mm * scale, r: p.r_mm * scale - 1 };
+  };
   const angle = Math.min(0.9999, Math.max(0, share ?? 0)) * 2 * Math.PI;
-  const end = { x: 135 + 126 * Math.sin(angle), y: 135 - 126 * Math.cos(angle) };
+  const end = { x: HALF + RIM * Math.sin(angle), y: HALF - RIM * Math.cos(angle) };
   return (
     <svg
       viewBox="0 0 270 270"
       role="img"
       aria-label={`Canner with ${jars.length} jars`}
-      style={{ width: '100%', maxWidth: size, height: 'auto' }}
+      style={{ width: '100%', maxWidth: width, height: 'auto' }}
     >
       <circle
         cx="135"
         cy="135"
-        r="126"
+        r={RIM}
         fill="var(--mui-palette-background-paper)"
         stroke="var(--mui-palette-rule-strong)"
         strokeWidth="4"
@@ -268,8 +288,24 @@ export function CannerGlyph({
           strokeWidth="10"
         />
       )}
-      {jars.map((n, i) => {
-        const p = places.at[i] as { x: number; y: number };
+      {free.map((_, i) => {
+        const p = at(jars.length + i);
+        return (
+          <circle
+            key={`free ${i}`}
+            cx={p.x}
+            cy={p.y}
+            r={p.r}
+            fill="none"
+            stroke="var(--mui-palette-rule-strong)"
+            strokeWidth="2"
+            strokeDasharray="5 5"
+          />
+        );
+      })}
+      {jars.map(({ number: n }, i) => {
+        const p = at(i);
+        const { r } = p;
         return (
           <g key={n}>
             <circle
@@ -297,25 +333,4 @@ export function CannerGlyph({
       })}
     </svg>
   );
-}
-
-/** Places for any number of jars in a round canner: rings of like circles. */
-function circlePlaces(count: number): { r: number; at: { x: number; y: number }[] } {
-  for (let r = 46; r > 8; r -= 1) {
-    const at: { x: number; y: number }[] = [];
-    const step = 2 * r + 4;
-    for (let ring = 114 - r; ring > -1 && at.length < count; ring -= step) {
-      const fits = ring < r ? 1 : Math.floor(Math.PI / Math.asin(Math.min(1, step / 2 / ring)));
-      const use = Math.min(fits, count - at.length);
-      for (let i = 0; i < use; i++) {
-        const a = (i / use) * 2 * Math.PI;
-        at.push(ring < r ? { x: 135, y: 135 } : { x: 135 + ring * Math.sin(a), y: 135 - ring * Math.cos(a) });
-      }
-    }
-    if (at.length >= count) return { r, at };
-  }
-  return {
-    r: 8,
-    at: Array.from({ length: count }, (_, i) => ({ x: 40 + (i % 12) * 17, y: 60 + Math.floor(i / 12) * 17 })),
-  };
 }

@@ -21,10 +21,21 @@ const FAST_BELOW_C = 2.5;
 const MINUTE_MS = 60_000;
 
 /** The pot that is cooked: how it stands, what is left to drive off, when it will be ready, and how hot it was. */
-export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Step; when: When }) {
+export function CookFigures({
+  batch,
+  step,
+  when,
+  potId,
+}: {
+  batch: OpenBatch;
+  step: Step;
+  when: When;
+  /** Which of several pots; null for all of them alike. */
+  potId: string | null;
+}) {
   const { kitchen } = useHere();
   const minute_ms = Math.floor(useNow() / 5000) * 5000;
-  const { state } = batch;
+  const state = useMemo(() => ofPot(batch.state, potId), [batch.state, potId]);
   const pot = kitchen.pots.find(p => p.id === state.started?.potId) ?? null;
   const seen = useMemo(() => cookNow(state, step, pot, minute_ms), [state, step, pot, minute_ms]);
   const [levelling, setLevelling] = useState(false);
@@ -96,10 +107,28 @@ export function CookFigures({ batch, step, when }: { batch: OpenBatch; step: Ste
         {!pot && <Soft>{say('pot.unknown')}</Soft>}
       </Line>
       {levelling && (
-        <LevelDialog batch={batch} step={step} pot={pot} when={when} onClose={() => setLevelling(false)} />
+        <LevelDialog
+          batch={batch}
+          step={step}
+          pot={pot}
+          when={when}
+          potId={potId}
+          onClose={() => setLevelling(false)}
+        />
       )}
     </Box>
   );
+}
+
+/** What was read of one pot, and what was read of all of them. */
+function ofPot(state: OpenBatch['state'], potId: string | null): OpenBatch['state'] {
+  const isOf = (r: { potId: string | null }) => potId === null || r.potId === null || r.potId === potId;
+  return {
+    ...state,
+    temperatures: state.temperatures.filter(isOf),
+    solids: state.solids.filter(isOf),
+    levels: state.levels.filter(isOf),
+  };
 }
 
 /** When it will be ready, as large as it can be read from the other side of the kitchen. */

@@ -16,12 +16,15 @@ export function LevelDialog({
   step,
   pot,
   when,
+  potId,
   onClose,
 }: {
   batch: OpenBatch;
   step: Step;
   pot: PotOnFire | null;
   when: When;
+  /** Which of several pots; null for all of them alike. */
+  potId: string | null;
   onClose: () => void;
 }) {
   const { kitchen } = useHere();
@@ -45,7 +48,7 @@ export function LevelDialog({
     },
   }));
   const keep = form.submit(async ({ of, quantity }) => {
-    const body = { stepId: step.id, of, quantity, outletId: null, potId: null };
+    const body = { stepId: step.id, of, quantity, outletId: null, potId };
     if (await batch.enter([['level.read', body]], when)) onClose();
   });
   const deep = form.typed('of') === 'depth';
