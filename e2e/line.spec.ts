@@ -253,6 +253,7 @@ test('a load asks before a jar goes in without its acid; done of a cook step ask
   await all.getByRole('button', { name: 'Not now' }).click();
   // One jar more is filled after the others had theirs.
   await page.getByRole('button', { name: 'Given to 9 jars' }).click();
+  await page.getByRole('button', { name: 'All that was planned is filled: fill one more' }).click();
   await page.getByRole('button', { name: '1 pint more filled' }).click();
   await page.getByRole('button', { name: '10 jars in, load 1' }).click();
   const one = page.getByRole('dialog', { name: 'Jar 10: no bottled lemon juice yet' });

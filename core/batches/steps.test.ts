@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
-import type { Recipe } from '../recipes/index.ts';
+import type { Recipe, Step } from '../recipes/index.ts';
 import { fold, isStepDone, openNow, turnOf } from './index.ts';
 
 const four = [1, 2, 3, 4];
@@ -41,53 +41,63 @@ describe('a step is done', () => {
 });
 
 describe('whose turn it is', () => {
-  const steps = plumJam.steps;
-  const waiting: Recipe = {
-    ...plumJam,
-    steps: steps.map((s, i) =>
-      i === 0
-        ? {
-            ...s,
-            kind: 'rest' as const,
-            window: { from_min: 60, to_min: 240 },
-            attention: { kind: 'free' as const },
-          }
-        : { ...s, attention: { kind: 'hands-on' as const }, window: null },
-    ),
+  const [first, second, third] = plumJam.steps as [Step, Step, Step];
+  const rest = {
+    kind: 'rest' as const,
+    window: { from_min: 60, to_min: 240 },
+    attention: { kind: 'free' as const },
   };
-  const batch = () => new PaperBatch(waiting, [{ size: 'half-pint', count: 4 }]).drawAll();
+  const hands = { attention: { kind: 'hands-on' as const }, window: null };
+  const withSteps = (...changes: Partial<Step>[]): Recipe => ({
+    ...plumJam,
+    steps: plumJam.steps.map((s, i) => ({ ...s, ...hands, ...changes[i] })),
+  });
   const turns = (b: PaperBatch) => {
     const state = fold(b.events);
     return state.started!.recipe.steps.slice(0, 3).map(s => turnOf(state, s));
   };
+  const of = (recipe: Recipe) => new PaperBatch(recipe, [{ size: 'half-pint', count: 4 }]).drawAll();
 
-  it('is that of the first open step; beside a wait that has begun, of the next', () => {
-    const one = batch();
+  it('is that of the first open step; what gets things ready goes beside a wait, once that has begun', () => {
+    const one = of(withSteps(rest, { kind: 'prepare' }, { kind: 'cook' }));
     expect(turns(one)).toEqual(['in order', 'out of order', 'out of order']);
-    one.fact('step.started', { stepId: steps[0]!.id });
+    one.fact('step.started', { stepId: first.id });
     expect(turns(one)).toEqual(['in order', 'side by side', 'out of order']);
-    expect(openNow(fold(one.events)).map(s => s.id)).toEqual([steps[0]!.id, steps[1]!.id]);
-    // The next one needs hands: what comes after it waits for it, begun or not.
-    one.fact('step.started', { stepId: steps[1]!.id });
+    expect(openNow(fold(one.events)).map(s => s.id)).toEqual([first.id, second.id]);
+    one.fact('step.done', { stepId: second.id });
     expect(turns(one)[2]).toBe('out of order');
-    one.fact('step.done', { stepId: steps[1]!.id, outOfOrder: '' });
-    expect(turns(one)[2]).toBe('side by side');
+    one.fact('step.done', { stepId: first.id });
+    expect(turns(one)[2]).toBe('in order');
   });
 
-  it('two parts go their own ways', () => {
-    const parted = {
-      ...plumJam,
-      steps: plumJam.steps.map((s, i) => ({ ...s, part: i === 0 ? 'syrup' : i === 1 ? 'fruit' : '' })),
+  it('what stands in sugar is not cooked before it has stood; a brine is, while the cucumbers soak', () => {
+    const line = plumJam.lines[0]!;
+    const recipe: Recipe = {
+      ...withSteps(
+        { ...rest, kind: 'soak', adds: [{ lineId: line.id, share: '1' }] },
+        { kind: 'cook', adds: [{ lineId: 'vinegar', share: '1' }] },
+        { kind: 'cook', adds: [] },
+      ),
+      lines: [...plumJam.lines, { ...line, id: 'vinegar', where: 'brine' }],
     };
-    const b = new PaperBatch(parted, [{ size: 'half-pint', count: 4 }]);
+    const b = of(recipe).fact('step.started', { stepId: first.id });
     expect(turns(b)).toEqual(['in order', 'side by side', 'out of order']);
+    const pot = { ...recipe, lines: recipe.lines.map(l => ({ ...l, where: 'pot' as const })) };
+    expect(turns(of(pot).fact('step.started', { stepId: first.id }))[1]).toBe('out of order');
+  });
+
+  it('two parts go their own ways, as far as one of them needs nobody', () => {
+    const parted = withSteps({ ...rest, part: 'syrup' }, { part: 'fruit', kind: 'cook' }, {});
+    expect(turns(of(parted).fact('step.started', { stepId: first.id }))).toEqual([
+      'in order',
+      'side by side',
+      'out of order',
+    ]);
+    expect(turns(of(parted))[1]).toBe('out of order');
   });
 
   it('a reason that was given stays with the step, and none is asked again', () => {
-    const b = batch().fact('step.done', {
-      stepId: steps[1]!.id,
-      outOfOrder: 'The fruit was stoned last night',
-    });
-    expect(fold(b.events).steps[steps[1]!.id]?.outOfOrder).toBe('The fruit was stoned last night');
+    const b = of(plumJam).fact('step.done', { stepId: third.id, outOfOrder: 'It was done last night' });
+    expect(fold(b.events).steps[third.id]?.outOfOrder).toBe('It was done last night');
   });
 });

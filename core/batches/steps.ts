@@ -1,4 +1,4 @@
-import type { Step } from '../recipes/index.ts';
+import type { Recipe, Step } from '../recipes/index.ts';
 import type { BatchState } from './state.ts';
 
 /**
@@ -28,17 +28,36 @@ export function isStepDone(state: BatchState, step: Step): boolean {
 export type Turn = 'in order' | 'side by side' | 'out of order';
 
 /**
- * Whether a step may be taken up now. Side by side runs what needs nobody: a wait that has begun, or a step that acts on
- * another part; anything else before its turn asks for a reason.
+ * Whether a step acts on nothing that an open one has in its vessel: it gets things ready, it acts on another part, or all
+ * that goes in belongs in another vessel, such as the brine while the cucumbers soak.
+ */
+function isApart(recipe: Recipe, open: Step, step: Step): boolean {
+  if (step.kind === 'prepare') return true;
+  if (step.part !== '' && open.part !== '') return step.part !== open.part;
+  const vessels = (s: Step) => s.adds.flatMap(a => recipe.lines.find(l => l.id === a.lineId)?.where ?? []);
+  const own = vessels(step);
+  const others = new Set(vessels(open));
+  return (
+    step.kind === 'cook' &&
+    own.length > 0 &&
+    others.size > 0 &&
+    own.every(v => v === 'brine' && !others.has(v))
+  );
+}
+
+/**
+ * Whether a step may be taken up now. Side by side with a wait that has begun, or with what needs nobody, runs what acts on
+ * something else; anything else before its turn asks for a reason.
  */
 export function turnOf(state: BatchState, step: Step): Turn {
-  const steps = state.started?.recipe.steps ?? [];
+  const recipe = state.started?.recipe;
+  const steps = recipe?.steps ?? [];
   const before = steps.slice(0, Math.max(0, steps.indexOf(step))).filter(s => !isStepDone(state, s));
   if (before.length === 0) return 'in order';
   const runsBeside = (open: Step) => {
     const begun = Boolean(state.steps[open.id]?.started);
     const needsNobody = open.window !== null || open.attention.kind !== 'hands-on';
-    return (begun && needsNobody) || (open.part !== step.part && step.part !== '' && open.part !== '');
+    return recipe !== undefined && begun && needsNobody && isApart(recipe, open, step);
   };
   return before.every(runsBeside) ? 'side by side' : 'out of order';
 }

@@ -105,10 +105,13 @@ function inRings(rack_r: number, radii: readonly number[]): Standing[] {
     }
     const room = Math.max(1, Math.floor(Math.PI / Math.asin(Math.min(1, r / ring)) + 1e-6));
     const use = Math.min(room, left);
-    for (let i = 0; i < use; i++) {
-      const a = (i / use) * 2 * Math.PI - Math.PI / 2;
-      out.push({ x_mm: ring * Math.cos(a), y_mm: ring * Math.sin(a), r_mm: r });
-    }
+    // One by itself stands in the middle.
+    if (use === 1 && out.length > 0) out.push({ x_mm: 0, y_mm: 0, r_mm: r });
+    else
+      for (let i = 0; i < use; i++) {
+        const a = (i / use) * 2 * Math.PI - Math.PI / 2;
+        out.push({ x_mm: ring * Math.cos(a), y_mm: ring * Math.sin(a), r_mm: r });
+      }
   }
   return out;
 }

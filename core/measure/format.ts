@@ -62,6 +62,12 @@ export function temperatureText(temp_C: number, habits: Pick<Habits, 'locale' | 
   return `${numberText(shown, habits, 1)} °${habits.temperature}`;
 }
 
+/** About how warm, to the nearest ten degrees of the kitchen's scale, "180 °F": for what is judged by hand. */
+export function warmthText(temp_C: number, habits: Pick<Habits, 'locale' | 'temperature'>): string {
+  const shown = habits.temperature === 'F' ? fahrenheit(temp_C) : temp_C;
+  return `${numberText(Math.round(shown / 10) * 10, habits, 0)} °${habits.temperature}`;
+}
+
 /** A small depth or height in the kitchen's measures, "1/4 in", "6 mm": a headspace, the water over the lids. */
 export function depthText(depth_mm: number, habits: Pick<Habits, 'locale' | 'measures'>): string {
   return habits.measures === 'US'

@@ -73,6 +73,7 @@ export {
   rangesText,
   readRanges,
   temperatureText,
+  warmthText,
 } from './format.ts';
 export { canonicalJson } from './canonical.ts';
 export { type Names, byName, ofNames, under } from './names.ts';

@@ -168,7 +168,7 @@ export function seaLevelBasis(time: SeaLevelTime, name: string, source: ProcessS
 export const waterCover_mm = (minutes: number): number => (minutes > 30 ? 2 : 1) * MM_PER_INCH;
 
 /** How warm the water is when the jars go in, in °C, so that glass does not crack: by how they are packed. Common practice. */
-export const START_WATER_C = { raw: 60, hot: 80 } as const;
+export const START_WATER_C = { raw: 60, hot: 82 } as const;
 
 /** A time stored before hot fills were known is one in boiling water. */
 export function upgradeTime(stored: ScheduledTime): ScheduledTime {

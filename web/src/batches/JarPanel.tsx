@@ -31,16 +31,16 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         <Stack>
           <BoiledEntry batch={batch} when={when} />
           <FillEntry batch={batch} when={when} />
-          <LeftOver batch={batch} when={when} />
-          <ColdJars batch={batch} />
-        </Stack>
-        <Stack>
           {started.recipe.lines
             .filter(l => l.where === 'each jar')
             .map(line => (
               <DoseRow key={line.id} batch={batch} line={line} when={when} />
             ))}
+        </Stack>
+        <Stack>
           <LoadEntry batch={batch} when={when} />
+          <LeftOver batch={batch} when={when} />
+          <ColdJars batch={batch} />
           <AlongEntry batch={batch} when={when} />
           <WeighJars batch={batch} when={when} />
         </Stack>

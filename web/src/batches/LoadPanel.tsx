@@ -13,8 +13,8 @@ import {
   durationText,
   numberText,
   rangesText,
-  temperatureText,
   volumeText,
+  warmthText,
 } from '@cocotte/core/measure';
 import { START_WATER_C, waterCover_mm } from '@cocotte/core/times';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
@@ -141,7 +141,7 @@ export function LoadEntry({ batch, when }: { batch: OpenBatch; when: When }) {
                       ),
                       kitchen,
                     ),
-                    warmth: temperatureText(hotPack ? START_WATER_C.hot : START_WATER_C.raw, kitchen),
+                    warmth: warmthText(hotPack ? START_WATER_C.hot : START_WATER_C.raw, kitchen),
                     cover: depthText(waterCover_mm(plan.minutes), kitchen),
                   })}
             </Soft>

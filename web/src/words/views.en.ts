@@ -216,6 +216,7 @@ export const viewsEn = {
   'dose.short':
     'Jars {jars} take {wanted}: the dose of {n, plural, one {a jar} other {# jars}} is missing. Look which jar has none before the lids go on.',
   'fill.caution': 'Hot food in hot jars, a cloth under them. Free the bubbles, top up, wipe the rims last.',
+  'fill.more': 'All that was planned is filled: fill one more',
   'fill.headspace': 'Headspace',
   'fill.headspace.asked': 'as asked, {depth}',
   'fill.headspace.less':

@@ -49,6 +49,7 @@ export function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const jarLotId = jarLotChosen ?? jarLots[0]?.lotId ?? '';
   const lidLotId = lidLotChosen ?? lidLots[0]?.lotId ?? '';
   const time = started.times.find(t => t.jarSize === size);
+  const [more, setMore] = useState(false);
   const [glass, setGlass] = useState(false);
   const [spaceChosen, setSpace] = useState('');
   const headspace_mm = spaceChosen === '' ? null : Number(spaceChosen);
@@ -62,6 +63,7 @@ export function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
       setSpace('');
     }
   };
+  const allFilled = started.jars.every(j => filled(j.size) >= j.count);
   const step = (by: number) => setCount(Math.max(1, Math.min(200, count + by)));
   return (
     <Sheet
@@ -74,82 +76,100 @@ export function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
         )
       }
     >
-      <Cells gap={1.5}>
-        {sizes.length > 1 && (
-          <Switcher
-            label="Jar size"
-            value={size}
-            of={sizes.map(
-              s =>
-                [
-                  s,
-                  started.jars.some(j => j.size === s) ? jarSize(s).name : `${jarSize(s).name}, not planned`,
-                ] as const,
+      {allFilled && !more ? (
+        <>
+          <Button variant="outlined" fullWidth sx={{ minHeight: 56 }} onClick={() => setMore(true)}>
+            {say('fill.more')}
+          </Button>
+          {offer}
+        </>
+      ) : (
+        <>
+          <Cells gap={1.5}>
+            {sizes.length > 1 && (
+              <Switcher
+                label="Jar size"
+                value={size}
+                of={sizes.map(
+                  s =>
+                    [
+                      s,
+                      started.jars.some(j => j.size === s)
+                        ? jarSize(s).name
+                        : `${jarSize(s).name}, not planned`,
+                    ] as const,
+                )}
+                onPick={(picked: JarSizeId) => {
+                  setSize(picked);
+                  setCount(null);
+                  setJarLot(null);
+                }}
+              />
             )}
-            onPick={(picked: JarSizeId) => {
-              setSize(picked);
-              setCount(null);
-              setJarLot(null);
-            }}
-          />
-        )}
-        <Switcher label="Jar lot" value={jarLotId} of={lotChoices(jarLots)} onPick={setJarLot} />
-        <Switcher label="Lid lot" value={lidLotId} of={lotChoices(lidLots)} onPick={setLidLot} />
-        {time && (
-          <Switcher
-            label={say('fill.headspace')}
-            value={spaceChosen}
-            of={[
-              ['', say('fill.headspace.asked', { depth: depthText(time.headspace_mm, kitchen) })] as const,
-              ...HEADSPACES[kitchen.measures]
-                .filter(mm => Math.abs(mm - time.headspace_mm) > 1)
-                .map(mm => [String(mm), depthText(mm, kitchen)] as const),
-            ]}
-            onPick={setSpace}
-          />
-        )}
-      </Cells>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 2, my: 2 }}>
-        <Button
-          variant="outlined"
-          aria-label="One jar fewer"
-          onClick={() => step(-1)}
-          sx={{ minWidth: 64, minHeight: 64, fontSize: '1.6rem', borderRadius: '50%' }}
-        >
-          –
-        </Button>
-        <Box
-          aria-live="polite"
-          sx={{ fontSize: '3rem', fontWeight: 700, minWidth: 90, textAlign: 'center', lineHeight: 1 }}
-        >
-          {count}
-        </Box>
-        <Button
-          variant="outlined"
-          aria-label="One jar more"
-          onClick={() => step(1)}
-          sx={{ minWidth: 64, minHeight: 64, fontSize: '1.6rem', borderRadius: '50%' }}
-        >
-          +
-        </Button>
-      </Box>
-      <Button
-        fullWidth
-        variant={left > 0 ? 'contained' : 'outlined'}
-        sx={{ minHeight: 68, fontSize: '1.15rem' }}
-        onClick={() => void fill()}
-      >
-        {jarCountText(count, size)} {left > 0 ? 'filled' : 'more filled'}
-      </Button>
-      {headspace_mm !== null && time && (
-        <Soft>{say(headspace_mm > time.headspace_mm ? 'fill.headspace.more' : 'fill.headspace.less')}</Soft>
+            <Switcher label="Jar lot" value={jarLotId} of={lotChoices(jarLots)} onPick={setJarLot} />
+            <Switcher label="Lid lot" value={lidLotId} of={lotChoices(lidLots)} onPick={setLidLot} />
+            {time && (
+              <Switcher
+                label={say('fill.headspace')}
+                value={spaceChosen}
+                of={[
+                  [
+                    '',
+                    say('fill.headspace.asked', { depth: depthText(time.headspace_mm, kitchen) }),
+                  ] as const,
+                  ...HEADSPACES[kitchen.measures]
+                    .filter(mm => Math.abs(mm - time.headspace_mm) > 1)
+                    .map(mm => [String(mm), depthText(mm, kitchen)] as const),
+                ]}
+                onPick={setSpace}
+              />
+            )}
+          </Cells>
+          <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 2, my: 2 }}>
+            <Button
+              variant="outlined"
+              aria-label="One jar fewer"
+              onClick={() => step(-1)}
+              sx={{ minWidth: 64, minHeight: 64, fontSize: '1.6rem', borderRadius: '50%' }}
+            >
+              –
+            </Button>
+            <Box
+              aria-live="polite"
+              sx={{ fontSize: '3rem', fontWeight: 700, minWidth: 90, textAlign: 'center', lineHeight: 1 }}
+            >
+              {count}
+            </Box>
+            <Button
+              variant="outlined"
+              aria-label="One jar more"
+              onClick={() => step(1)}
+              sx={{ minWidth: 64, minHeight: 64, fontSize: '1.6rem', borderRadius: '50%' }}
+            >
+              +
+            </Button>
+          </Box>
+          <Button
+            fullWidth
+            variant={left > 0 ? 'contained' : 'outlined'}
+            sx={{ minHeight: 68, fontSize: '1.15rem' }}
+            onClick={() => void fill()}
+          >
+            {jarCountText(count, size)} {left > 0 ? 'filled' : 'more filled'}
+          </Button>
+          {headspace_mm !== null && time && (
+            <Soft>
+              {say(headspace_mm > time.headspace_mm ? 'fill.headspace.more' : 'fill.headspace.less')}
+            </Soft>
+          )}
+          <Button sx={{ minHeight: 48, mt: 1 }} onClick={() => setGlass(true)}>
+            {say('glass.ask')}
+          </Button>
+          {glass && <GlassDialog batch={batch} when={when} onClose={() => setGlass(false)} />}
+          {offer}
+          <Caution>{say('fill.caution')}</Caution>
+        </>
       )}
-      <Button fullWidth variant="outlined" sx={{ minHeight: 56, mt: 1.5 }} onClick={() => setGlass(true)}>
-        {say('glass.ask')}
-      </Button>
-      {glass && <GlassDialog batch={batch} when={when} onClose={() => setGlass(false)} />}
-      {offer}
-      <Caution>{say('fill.caution')}</Caution>
     </Sheet>
   );
 }
