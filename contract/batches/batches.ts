@@ -1,4 +1,11 @@
-import { PURPOSES, type Purpose, type SequencedEvent, type Stamp } from '@cocotte/core/batches';
+import {
+  POT_TAKEN_HOW,
+  type PotTakenHow,
+  PURPOSES,
+  type Purpose,
+  type SequencedEvent,
+  type Stamp,
+} from '@cocotte/core/batches';
 import type { BatchSummary, Due, Running, Stage } from '@cocotte/core/checks';
 import type { JarsWanted } from '@cocotte/core/recipes';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
@@ -16,9 +23,7 @@ import {
   text,
   uuid,
 } from '../rules.ts';
-import type { JarSizeId } from '@cocotte/core/jars';
 import { learnedRule, trialReading } from '../recipes/past-rules.ts';
-import { jarSizeRule } from '../recipes/recipe-rules.ts';
 import { jarNumbers } from './body-rules.ts';
 import { jarsWantedRule } from './decision-rules.ts';
 import { sequencedRule } from './event-rules.ts';
@@ -171,34 +176,6 @@ export const startBatch = endpoint({
   reply: batchView,
 });
 
-/** An outlet of a batch that becomes a lot of its own, with its own process. */
-export interface OpenOutlet {
-  outletId: string;
-  name: string;
-  /** The published entry whose times it follows. */
-  entryId: string;
-  jarSize: JarSizeId;
-  stamp: Stamp;
-}
-/** Open an outlet of a batch as a lot of its own (a decision): lot code, times, limit and name are settled and kept. */
-export const openOutlet = endpoint({
-  name: 'batches.openOutlet',
-  method: 'POST',
-  path: '/api/kitchens/:kitchenId/batches/:batchId/outlets',
-  who: 'cook',
-  summary:
-    'Open an outlet of a batch as a lot of its own (a decision): lot code, times, limit and name are settled and kept',
-  params: batchParams,
-  body: shape<OpenOutlet>({
-    outletId: uuid,
-    name: text({ min: 1, max: 80, name: 'The name' }),
-    entryId: text({ min: 1, max: 80, name: 'The published entry' }),
-    jarSize: jarSizeRule,
-    stamp: stampRule,
-  }),
-  reply: batchView,
-});
-
 /** So much out of one lot, for a line of the recipe or, with none, for jars, lids and what else is counted. */
 export interface DrawLine {
   lotId: string;
@@ -292,6 +269,34 @@ export const takeJars = endpoint({
   params: batchParams,
   body: shape<TakeJars>({
     jars: jarNumbers,
+    lotId: uuid,
+    itemId: uuid,
+    label: text({ min: 1, max: 40, name: 'The lot name' }),
+    stamp: stampRule,
+  }),
+  reply: batchView,
+});
+/** So much of the pot, weighed, that becomes a lot of an ingredient. */
+export interface TakeFromPot {
+  mass_g: number;
+  how: PotTakenHow;
+  lotId: string;
+  itemId: string;
+  label: string;
+  stamp: Stamp;
+}
+/** Take some of the pot as a lot of an ingredient (a decision): a second product is a batch of its own that draws it, with its share of the cost. */
+export const takeFromPot = endpoint({
+  name: 'batches.takeFromPot',
+  method: 'POST',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/pot-takings',
+  who: 'cook',
+  summary:
+    'Take some of the pot as a lot of an ingredient (a decision): a second product is a batch of its own that draws it, with its share of the cost',
+  params: batchParams,
+  body: shape<TakeFromPot>({
+    mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
+    how: choice(POT_TAKEN_HOW),
     lotId: uuid,
     itemId: uuid,
     label: text({ min: 1, max: 40, name: 'The lot name' }),

@@ -11,6 +11,7 @@ import {
   JAR_FAULTS,
   LEFT_OVER_WENT,
   type OutletBody,
+  POT_TAKEN_HOW,
   type ReturnedLot,
   SET_ASIDE_REASONS,
   SETS_SEEN,
@@ -216,6 +217,16 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
       text: text({ max: 300, name: 'The note' }),
     }),
   ],
+  'leftover.back': [
+    shape<EventBodies['leftover.back']>({
+      refrigeratedAt: instant,
+      boiled: flag,
+      cooled: list(
+        shape<EventBodies['leftover.back']['cooled'][number]>({ at: instant, temp_C: temperature }),
+        { max: 12 },
+      ),
+    }),
+  ],
   'line.replaced': [shape<EventBodies['line.replaced']>({ lineId, line: lineRule })],
   'pot.washed': [
     shape<EventBodies['pot.washed']>({
@@ -390,6 +401,17 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
   ],
   'jars.taken': [
     shape<EventBodies['jars.taken']>({ jars: jarNumbers, lotId: uuid, label: text({ max: 40 }), unitCost }),
+  ],
+  'pot.taken': [
+    shape<EventBodies['pot.taken']>({
+      mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'What was taken in grams' }),
+      how: choice(POT_TAKEN_HOW),
+      lotId: uuid,
+      itemId: uuid,
+      name: text({ max: 80 }),
+      label: text({ max: 40 }),
+      unitCost,
+    }),
   ],
   'jars.released': grown<EventBodies['jars.released'], 'named'>(
     { jars: jarNumbers, evidence: list(evidence, { max: 200 }) },

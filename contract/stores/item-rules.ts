@@ -81,6 +81,13 @@ const part = union<LotPart>('kind', {
     name: text({ max: 80 }),
     jars: list(figure({ min: 1, max: 2000, whole: true, name: 'A jar number' }), { min: 1, max: 500 }),
   }),
+  pot: shape<Extract<LotPart, { kind: 'pot' }>>({
+    kind: choice(['pot']),
+    batchId: uuid,
+    lotCode: text({ max: 40 }),
+    name: text({ max: 80 }),
+    mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'What was taken in grams' }),
+  }),
 });
 
 /** Rule of what a lot says of itself. */

@@ -281,6 +281,10 @@ class Run {
       const sticks = this.value('stays', STAYS_IN_POT.share);
       this.move(stepId, this.main, 'wall', evenly(sticks));
     }
+    for (const { id, mass_g } of this.process.taken) {
+      const left = massIn(this.at(this.main));
+      if (left > 0) this.move(stepId, this.main, `outlet:${id}`, evenly(Math.min(1, mass_g / left)));
+    }
     for (const outlet of recipe.outlets) {
       const left = massIn(this.at(this.main));
       const wanted = massOf(ready) * outlet.share;
@@ -328,7 +332,8 @@ class Run {
     let water_g = start.water_g;
     for (let i = 0; i < 8; i++) {
       const { wanted_g } = fillJars(new Map([['', { ...start, water_g }]]), new Map(), filling);
-      const end_g = (wanted_g * this.value('by eye', 1)) / Math.max(0.05, 1 - outletShare - sticks);
+      const taken_g = this.process.taken.reduce((sum, t) => sum + t.mass_g, 0);
+      const end_g = (wanted_g * this.value('by eye', 1) + taken_g) / Math.max(0.05, 1 - outletShare - sticks);
       water_g = Math.max(start.water_g * LEAST_WATER, end_g - (massOf(start) - start.water_g));
     }
     if (water_g >= start.water_g) return;

@@ -87,6 +87,7 @@ export function processOf(
       mLPerMm: pot ? (Math.PI * (pot.diameter_mm / 2) ** 2) / 1000 : null,
       pots: kitchen.pots,
     },
+    taken: [],
     perPint_g: null,
     uncertain: uncertainOf(recipe, lines),
   };

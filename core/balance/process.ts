@@ -41,6 +41,8 @@ export interface Process {
   jars: ProcessJars[];
   /** Pints that the recipe says it makes, at this scale. */
   pints: number;
+  /** What was taken out of the pot before it was filled, by the id of its entry. */
+  taken: { id: string; mass_g: number }[];
   /** What was measured at a step, or is expected there. */
   measures: Readonly<Names<{ quantity: number; unit: 'g' | 'mL'; known: Known }>>;
   kitchen: {

@@ -245,6 +245,9 @@ function improves(
         moved_ms !== 0
       );
     }
+    case 'leftover.back':
+      // When it was put in the cold, and how it cooled, is what its jars rest on.
+      return next !== null;
     case 'line.replaced':
       // Something else went in, or it did not: who says so later signs for it.
       return true;

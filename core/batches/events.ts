@@ -195,7 +195,10 @@ export interface Calibration {
   recheck_ph: number | null;
 }
 
-/** What an outlet of a batch is decided with: a lot of its own, with its own times, limit and name. */
+/**
+ * What an outlet of a batch was decided with, before a second product became a batch of its own that draws what was taken
+ * from the pot. Its jars are never released.
+ */
 export interface OutletBody {
   outletId: string;
   name: string;
@@ -235,6 +238,7 @@ export type BoilLoss = (typeof BOIL_LOSSES)[number];
 
 /** Where food goes that no jar of a load took. */
 export const LEFT_OVER_WENT = [
+  'kept for tomorrow',
   'refrigerator',
   'over a refrigerator jar',
   'eaten',
@@ -243,6 +247,11 @@ export const LEFT_OVER_WENT = [
 ] as const;
 /** Where it went ({@link LEFT_OVER_WENT}). */
 export type LeftOverWent = (typeof LEFT_OVER_WENT)[number];
+
+/** Whether what is taken out is the pot as it stands, or liquid drained off it. */
+export const POT_TAKEN_HOW = ['as it stands', 'drained off'] as const;
+/** How it was taken ({@link POT_TAKEN_HOW}). */
+export type PotTakenHow = (typeof POT_TAKEN_HOW)[number];
 
 /** What a jar that goes along with the others is for. */
 export type MarkedFor = 'reading' | 'keeping' | 'sale';
@@ -263,6 +272,17 @@ export interface EventBodies {
   'lots.returned': { lots: ReturnedLot[]; reason: string };
   /** Finished jars became a lot of an ingredient. */
   'jars.taken': { jars: number[]; lotId: string; label: string; unitCost: string };
+  /** So much of the pot, or of the liquid drained off it, became a lot of its own: another batch draws it. */
+  'pot.taken': {
+    mass_g: number;
+    how: PotTakenHow;
+    lotId: string;
+    itemId: string;
+    name: string;
+    label: string;
+    /** Money for a gram, decimal text: its share of what went into the pot. */
+    unitCost: string;
+  };
   /** `named` repeats what stood out in the evidence, written up or corrected, as it was signed. */
   'jars.released': { jars: number[]; evidence: GateEvidence[]; named: string[] };
   'outlet.opened': OutletBody;
@@ -317,6 +337,15 @@ export interface EventBodies {
   'dose.checked': { lineId: string; quantity: number; unit: 'g' | 'mL' };
   /** Filling is done: where the rest of the pot, or of the brine, went. */
   'left.over': { went: LeftOverWent; what: 'pot' | 'brine'; mass_g: number | null; text: string };
+  /**
+   * Food that was refrigerated comes back into the pot, to be boiled once and filled as a filling of its own. How it cooled is
+   * asked of food that is not acid yet.
+   */
+  'leftover.back': {
+    refrigeratedAt: string;
+    boiled: boolean;
+    cooled: { at: string; temp_C: number }[];
+  };
   /** Something took the place of a line of the recipe at the pot: the same line, of something else or of another strength. */
   'line.replaced': { lineId: string; line: Line };
   /** A pot that held an allergen was washed, or was not, before this batch went in. */
@@ -392,6 +421,7 @@ export const DECISION_TYPES = [
   'draw.reversed',
   'lots.returned',
   'jars.taken',
+  'pot.taken',
   'jars.released',
   'labels.printed',
   'outlet.opened',

@@ -148,6 +148,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     measures,
     doseChecks,
     leftOver: of('left.over').map(s => ({ ...s.event.body, by: s.trace })),
+    leftoversBack: of('leftover.back').map(s => ({ ...s.event.body, by: s.trace })),
     washed: of('pot.washed').map(s => ({ ...s.event.body, by: s.trace })),
     pictures: of('picture.kept').map(s => ({ ...s.event.body, eventId: s.event.id, by: s.trace })),
     outlets,
@@ -198,6 +199,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     energy: of('energy.used').map(s => ({ ...s.event.body, by: s.trace })),
     returns: of('lots.returned').map(s => ({ ...s.event.body, by: s.trace })),
     taken: of('jars.taken').map(s => ({ jars: s.event.body.jars, lotId: s.event.body.lotId, by: s.trace })),
+    potTaken: of('pot.taken').map(s => ({ ...s.event.body, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
     releases: of('jars.released').map(s => ({
       ...s.event.body,

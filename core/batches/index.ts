@@ -22,6 +22,8 @@ export {
   type LeftOverWent,
   type MarkedFor,
   type StrainedHow,
+  POT_TAKEN_HOW,
+  type PotTakenHow,
   type Purpose,
   type SequencedEvent,
   type SetAsideReason,
@@ -73,7 +75,9 @@ export { cookNow, type CookNow, type PotLevels, type PotOnFire } from './cook-no
 export { type Cooked, cooked } from './cooked.ts';
 export { batchStepText, covered, filledJars, observed, timesInUse } from './observed.ts';
 export { type LoadPlan, loadable, loadPlan, type NextLoad, nextLoads } from './next-load.ts';
+export { type Filling, fillingOf, fillings } from './fillings.ts';
 export { isStepDone, openNow, type Turn, turnOf } from './steps.ts';
 export { recipeFromBatch } from './to-recipe.ts';
+export { type Went, wentWhere } from './went.ts';
 export { allergensIn, type PotBefore, potBefore, unwashedAllergens } from './washed.ts';
 export { type Unused, unusedOf } from './unused.ts';

@@ -8,7 +8,7 @@ import type { BatchState } from './state.ts';
 
 type Recorded = Pick<
   BatchState,
-  'started' | 'draws' | 'weighed' | 'measures' | 'jars' | 'temperatures' | 'replaced'
+  'started' | 'draws' | 'weighed' | 'measures' | 'jars' | 'temperatures' | 'replaced' | 'potTaken'
 >;
 
 /** Weighed acid counts as far as it was drawn from lots, but for what scales differ by: of what came from nowhere nobody knows the strength. */
@@ -67,6 +67,11 @@ export function observed(state: Recorded, masses: readonly LineMass[] = lineMass
   const taken = measuresOf(started.recipe, state.measures);
   return {
     ...process,
+    // What was really taken stands for what the recipe meant to give off.
+    ...(state.potTaken.length > 0 && {
+      recipe: { ...process.recipe, outlets: [] },
+      taken: state.potTaken.map(t => ({ id: t.by.eventId, mass_g: t.mass_g })),
+    }),
     measures: byName([
       ...Object.entries(process.measures),
       ...Object.entries(taken).map(

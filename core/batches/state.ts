@@ -193,12 +193,16 @@ export interface BatchState {
   returns: { lots: ReturnedLot[]; reason: string; by: Trace }[];
   /** Finished jars that became a lot of an ingredient. */
   taken: { jars: number[]; lotId: string; by: Trace }[];
+  /** What was taken from the pot as a lot of its own. */
+  potTaken: (EventBodies['pot.taken'] & { by: Trace })[];
   deviations: Deviation[];
   notes: { text: string; by: Trace }[];
   /** What left the bottle for the jars dosed until then. */
   doseChecks: (EventBodies['dose.checked'] & { by: Trace })[];
   /** Where the rest of the pot or the brine went. */
   leftOver: (EventBodies['left.over'] & { by: Trace })[];
+  /** Food that came back from the refrigerator. */
+  leftoversBack: (EventBodies['leftover.back'] & { by: Trace })[];
   /** Whether a pot that held an allergen was washed before. */
   washed: (EventBodies['pot.washed'] & { by: Trace })[];
   /** Pictures that are kept beside the record. */

@@ -12,7 +12,7 @@ import {
 } from '../balance/index.ts';
 import { type BatchState, type LineMass, covered, observed } from '../batches/index.ts';
 import { countsAsBarrier } from '../ingredients/index.ts';
-import { byName, numberText } from '../measure/index.ts';
+import { byName, massText, numberText } from '../measure/index.ts';
 import type { Line } from '../recipes/index.ts';
 import { ACID_TOLERANCE, type Condition, condition } from './condition.ts';
 
@@ -44,6 +44,8 @@ export function acidConditions(state: BatchState, masses: readonly LineMass[]): 
   const nothing = `${unproven.join(', ')}: neither weighed nor drawn, and what was only planned proves nothing.`;
   const out: Condition[] = [];
 
+  // Liquid that runs off takes acid along, and leaves the food.
+  const drained = state.potTaken.find(t => t.how === 'drained off') ?? null;
   const [there, wanted] = [weakest(process, made), weakest(asked, planned)];
   const enough =
     there !== null &&
@@ -63,13 +65,15 @@ export function acidConditions(state: BatchState, masses: readonly LineMass[]): 
     condition({
       code: 'acid-share',
       title: 'At least the acid the authority asks for',
-      met: enough && unproven.length === 0,
+      met: enough && unproven.length === 0 && drained === null,
       evidence:
         unproven.length > 0
           ? nothing
-          : there && wanted
-            ? `Acetic acid (or as much of another) in 100 g of what is in the jar: ${tight(there)}; by the recipe ${tight(wanted)}.${enough ? '' : weakened}`
-            : 'Nothing is known of what is in the jars.',
+          : drained
+            ? `${massText(drained.mass_g, kitchen)} of liquid was drained off after the acid had gone in, and took of it along.`
+            : there && wanted
+              ? `Acetic acid (or as much of another) in 100 g of what is in the jar: ${tight(there)}; by the recipe ${tight(wanted)}.${enough ? '' : weakened}`
+              : 'Nothing is known of what is in the jars.',
       why: 'Less acid, or more low-acid food, and the authority no longer covers the batch.',
       next:
         unproven.length > 0

@@ -11,6 +11,7 @@ import {
 } from './batch-conditions.ts';
 import { type Condition, condition } from './condition.ts';
 import { jarConditions } from './jar-conditions.ts';
+import { leftoverConditions } from './leftovers.ts';
 
 /** What stands between held and released, and which jars nothing holds. */
 export interface Gate {
@@ -53,6 +54,7 @@ export function gate(state: BatchState): Gate {
     ...amountConditions(state, masses),
     ...hotFillConditions(state),
     ...sterileConditions(state, present),
+    ...leftoverConditions(state),
     tracedCondition(state),
     ...acidityConditions(state),
     ...deviationConditions(state, present),

@@ -39,7 +39,23 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
       why: 'A jar without its acid can grow botulism whatever its neighbours hold.',
       next: 'Record the dose, or set the jar aside.',
     }));
+  const outlets: JarRule[] = present.some(j => j.outletId !== null)
+    ? [
+        {
+          code: 'outlet',
+          title: 'Of this batch alone',
+          passes: j => j.outletId === null,
+          proof: () => [],
+          against: true,
+          good: () => '',
+          bad: jars => `Jar ${jars} was filled from an outlet of this batch.`,
+          why: 'What is asked of this batch says nothing of another product: it has an authority, an acidity and a time of its own.',
+          next: 'Take it out of the pot as a lot, and start its own batch that draws it. These jars are kept in the refrigerator.',
+        },
+      ]
+    : [];
   const rules: JarRule[] = [
+    ...outlets,
     ...dosed,
     {
       code: 'processed',

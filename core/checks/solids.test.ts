@@ -146,7 +146,7 @@ describe('ways around it', () => {
     });
     expect(of(batch)).toEqual({
       ok: false,
-      why: 'Something else left the same pot, and was not weighed.',
+      why: 'Something else left the same pot, and what is left of it in the jars is not known.',
     });
   });
 

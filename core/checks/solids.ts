@@ -32,8 +32,8 @@ export function solidsByBalance(state: BatchState, masses: readonly LineMass[]):
   const nets = state.nets.filter(n => full.some(j => j.number === n.jar));
   if (nets.length < Math.min(JARS_TO_WEIGH, Math.max(1, full.length))) return null;
   const no = (why: string): SolidsByBalance => ({ ok: false, why });
-  if (started.recipe.outlets.length > 0 || state.outlets.length > 0)
-    return no('Something else left the same pot, and was not weighed.');
+  if (started.recipe.outlets.length > 0 || state.outlets.length > 0 || state.potTaken.length > 0)
+    return no('Something else left the same pot, and what is left of it in the jars is not known.');
   const unproven = masses.filter(
     m => (m.line.role === 'fruit' || m.line.role === 'sweetener') && m.basis === 'planned',
   );

@@ -1,4 +1,4 @@
-import { allergensIn, unwashedAllergens } from '../batches/index.ts';
+import { allergensIn, fillingOf, unwashedAllergens } from '../batches/index.ts';
 import { balance, massIn, netOfJars_g, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses, observed } from '../batches/index.ts';
@@ -79,15 +79,20 @@ export function allergensOf(state: BatchState): string[] {
  * What the label of one jar size says, or the faults that keep it from being printed.
  *
  * @param kitchen  maker, address and jurisdiction as they stand now
+ * @param jars  those it goes on, of one filling; the first filling where none are named
  */
 export function labelContent(
   state: BatchState,
   kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction' | 'locale'>,
   size: JarSizeId,
+  jars: readonly number[] = [],
 ):
   { ok: true; label: LabelContent; rules: LabelRule[] } | { ok: false; faults: Fault[]; rules: LabelRule[] } {
   const { started } = state;
   if (!started) throw new RangeError('labelContent: the batch has not been started');
+  // What was filled from what was left over the next day has a code and a day of its own.
+  const filling = jars[0] === undefined ? null : fillingOf(state, jars[0]);
+  const { lotCode, madeOn } = filling ?? started;
   const net = started.recipe.jars.find(j => j.size === size)?.net;
   const named = truthfulName(state, kitchen);
   const spelled = (text: string) => labelSpelling(text, kitchen.locale);
@@ -99,11 +104,10 @@ export function labelContent(
     netContents: net ? netContentsText(net) : '',
     maker: kitchen.makerName,
     address: kitchen.makerAddress,
-    lotCode: started.lotCode,
-    madeOn: started.madeOn,
-    bestBy: addMonths(started.madeOn, started.recipe.shelfLife_months),
-    readyFrom:
-      started.recipe.readyAfter_days > 0 ? addDays(started.madeOn, started.recipe.readyAfter_days) : null,
+    lotCode,
+    madeOn,
+    bestBy: addMonths(madeOn, started.recipe.shelfLife_months),
+    readyFrom: started.recipe.readyAfter_days > 0 ? addDays(madeOn, started.recipe.readyAfter_days) : null,
     directions: directionsFor(started.recipe),
     statement: kitchen.jurisdiction.statement,
     notForSale: started.purpose !== 'sale',

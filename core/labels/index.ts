@@ -1,4 +1,4 @@
-export { checkCharacter, isLotCode, lotCode } from './lot-code.ts';
+export { batchCode, checkCharacter, isLotCode, lotCode } from './lot-code.ts';
 export {
   type LabelRule,
   allergensOf,

@@ -42,8 +42,16 @@ export function lotCode(recipeCode: string, day: Day, number: number): string {
   }
 }
 
+/** The lot code of the batch that a code read from a jar belongs to, without the letter of a later filling. */
+export const batchCode = (code: string): string =>
+  code
+    .trim()
+    .toUpperCase()
+    .replace(/-[B-HJ-NP-Z]$/, '');
+
 /** Whether a code read from a jar is one of ours and was read without a slip. */
 export function isLotCode(code: string): boolean {
-  const text = code.trim().toUpperCase();
+  // The letter of a later filling stands behind it, and is no part of what the check character covers.
+  const text = batchCode(code);
   return /^[A-Z]{3}-\d{5}-\d+[0-9A-Z]$/.test(text) && checkCharacter(text.slice(0, -1)) === text.at(-1);
 }

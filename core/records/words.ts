@@ -66,6 +66,8 @@ function words(
       return `Back to the shelf: ${e.body.lots.length === 1 ? `${numberText(Number(e.body.lots[0]?.quantity), habits)} of a lot` : `${e.body.lots.length} lots`}. ${e.body.reason}`;
     case 'jars.taken':
       return `Took ${jars(e.body.jars)} into the kitchen as lot ${e.body.label}.`;
+    case 'pot.taken':
+      return `Took ${massText(e.body.mass_g, habits)} out of the pot, ${e.body.how}: ${e.body.name}, lot ${e.body.label}.`;
     case 'jars.released':
       return `Released ${jars(e.body.jars)}. ${e.body.evidence.map(c => c.title).join('; ')}.${e.body.named.length > 0 ? ` Signed in the knowledge of: ${e.body.named.join('; ')}.` : ''}`;
     case 'outlet.opened':
@@ -114,6 +116,8 @@ function words(
       return e.body.went === 'nothing left'
         ? `Nothing was left of the ${e.body.what}.`
         : `Left of the ${e.body.what}${e.body.mass_g === null ? '' : `, ${massText(e.body.mass_g, habits)}`}: ${e.body.went === 'refrigerator' ? 'to the refrigerator' : e.body.went}.${e.body.text ? ` ${e.body.text}` : ''}`;
+    case 'leftover.back':
+      return `What was left came back from the refrigerator, in it since ${e.body.refrigeratedAt}${e.body.boiled ? ', and was brought to a full boil' : ', and was not boiled'}.`;
     case 'line.replaced':
       return `${e.body.line.amount.text} ${e.body.line.name} took the place of ${line(e.body.lineId)}.`;
     case 'pot.washed':

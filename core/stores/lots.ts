@@ -54,7 +54,8 @@ export type Condition = (typeof CONDITIONS)[number];
 /** A part of a lot that came out of another: of a lot that was poured in or worked up, or of finished jars. */
 export type LotPart =
   | { kind: 'lot'; lotId: string; label: string; name: string; quantity: string; unit: Item['unit'] }
-  | { kind: 'jars'; batchId: string; lotCode: string; name: string; jars: number[] };
+  | { kind: 'jars'; batchId: string; lotCode: string; name: string; jars: number[] }
+  | { kind: 'pot'; batchId: string; lotCode: string; name: string; mass_g: number };
 
 /** What one lot says of itself beyond its item. */
 export interface LotFacts {

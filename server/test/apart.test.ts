@@ -436,9 +436,16 @@ const FIXTURES: Record<string, Fixture> = {
     params: batch(),
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
-  'batches.openOutlet': () => ({
+  'batches.takeFromPot': () => ({
     params: batch(),
-    body: { outletId: randomUUID(), name: 'Juice', entryId: 'x', jarSize: 'pint', stamp: stamp() },
+    body: {
+      mass_g: 10,
+      how: 'as it stands',
+      lotId: randomUUID(),
+      itemId: itemOf('tomatoes'),
+      label: 'x',
+      stamp: stamp(),
+    },
   }),
   'batches.takeJars': () => ({
     params: batch(),

@@ -15,6 +15,7 @@ import {
   releaseJars,
   returnLots,
   startBatch,
+  takeFromPot,
   takeJars,
 } from '@cocotte/contract';
 import { upgradeItem } from '@cocotte/core/stores';
@@ -191,6 +192,75 @@ describe('what comes back', () => {
       (await owner.ok(readCost, { params: { batchId: line.batchId } })).parts.find(p => p.part === 'jars')
         ?.amount,
     ).toBe('0.03');
+  });
+});
+
+describe('what is taken from the pot', () => {
+  it('is a lot with its share of the cost, its allergens and a day; never more than went in, never what its food is not', async () => {
+    const line = await cooked();
+    const { batchId } = line;
+    const made = await owner.ok(addItem, {
+      body: upgradeItem({
+        id: randomUUID(),
+        kind: 'ingredient',
+        name: 'Plum juice, own',
+        unit: 'g',
+        unit_g: 1,
+        labelName: 'plum juice',
+        allergens: [],
+      }),
+    });
+    const before = await owner.ok(readCost, { params: { batchId } });
+    const take = (mass_g: number, over: object = {}) => ({
+      params: { batchId },
+      body: {
+        mass_g,
+        how: 'as it stands' as const,
+        lotId: randomUUID(),
+        itemId: made.id,
+        label: 'JUICE',
+        stamp: line.stamp(),
+        ...over,
+      },
+    });
+    const first = take(500);
+    await owner.ok(takeFromPot, first);
+    // The same again is acknowledged; another under its id is not.
+    await owner.ok(takeFromPot, first);
+    expect((await owner.refused(takeFromPot, take(5, { lotId: first.body.lotId }))).code).toBe('id-taken');
+    expect((await owner.refused(takeFromPot, take(900_000))).errors[0]?.path).toBe('mass_g');
+    expect((await owner.refused(takeFromPot, take(5, { itemId: randomUUID() }))).errors[0]?.path).toBe(
+      'itemId',
+    );
+    // What recipes draw as one food of the library is not a pot of several.
+    const tomato = await owner.ok(addItem, {
+      body: upgradeItem({
+        id: randomUUID(),
+        kind: 'ingredient',
+        name: 'Vinegar, made here',
+        unit: 'g',
+        unit_g: 1,
+        use: 'vinegar',
+      }),
+    });
+    expect((await owner.refused(takeFromPot, take(5, { itemId: tomato.id }))).errors[0]?.path).toBe('itemId');
+
+    const { lot, trace } = await owner.ok(readLot, { params: { lotId: first.body.lotId } });
+    expect(lot.facts).toMatchObject({ source: 'made here', released: true });
+    expect(lot.facts.subIngredients).toContain('plums');
+    expect(lot.facts.from).toEqual([
+      expect.objectContaining({ kind: 'pot', lotCode: line.state.started?.lotCode, mass_g: 500 }),
+    ]);
+    expect(lot.onHand).toBe('500');
+    expect(trace.from).toEqual([]);
+    // What it cost has left the batch: the two together are what there was.
+    const after = await owner.ok(readCost, { params: { batchId } });
+    const total = (sheet: typeof before) =>
+      sheet.parts.reduce((sum, p) => sum.plus(p.amount), new Decimal(0));
+    expect(
+      total(before).minus(total(after)).minus(new Decimal(lot.unitCost).times(500)).abs().toNumber(),
+    ).toBeLessThan(0.02);
+    expect(new Decimal(lot.unitCost).gt(0)).toBe(true);
   });
 });
 

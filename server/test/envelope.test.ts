@@ -4,7 +4,6 @@ import {
   type FactEntry,
   appendFacts,
   labelSheet,
-  openOutlet,
   printLabels,
   readBatch,
   releaseJars,
@@ -321,50 +320,6 @@ describe('what a later fact holds again', () => {
       body: { jars: [2, 3, 4], stamp: line.stamp() },
     });
     expect(line.state.releases[0]?.named).toEqual(['Equilibrium pH at or below 4.6: corrected']);
-  });
-});
-
-describe('an outlet', () => {
-  it('becomes a lot of its own: code, times, limit and name are settled and kept', async () => {
-    const line = await fresh();
-    const open = (over: object = {}) => ({
-      params: paramsOf(line),
-      body: {
-        outletId: randomUUID(),
-        name: 'Tomato juice',
-        entryId: 'tomato-crushed',
-        jarSize: 'pint' as const,
-        stamp: line.stamp(),
-        ...over,
-      },
-    });
-    const { entryId } =
-      crushedTomatoes.authority.grade === 'tested publication' &&
-      crushedTomatoes.authority.time.kind === 'entry'
-        ? crushedTomatoes.authority.time
-        : { entryId: '' };
-    line.view = await owner.ok(openOutlet, open({ entryId }));
-    line.view = await owner.ok(openOutlet, open({ entryId, name: 'Tomato water' }));
-    const { outlets, started } = line.state;
-    expect(outlets.map(o => [o.name, o.times.map(t => t.minutes), o.phLimit])).toEqual([
-      ['Tomato juice', [40], 4.6],
-      ['Tomato water', [40], 4.6],
-    ]);
-    expect(new Set([started?.lotCode, ...outlets.map(o => o.lotCode)]).size).toBe(3);
-    expect((await owner.refused(openOutlet, open({ entryId: 'nothing' }))).status).toBe(422);
-    expect((await owner.refused(openOutlet, open({ entryId, outletId: outlets[0]?.outletId }))).code).toBe(
-      'id-taken',
-    );
-    // Its jars are timed by it.
-    await line.note('jars.filled', {
-      outletId: outlets[0]?.outletId ?? '',
-      size: 'pint',
-      jars: [1],
-      jarLotId: null,
-      lidLotId: null,
-    });
-    await line.note('load.packed', { loadId: randomUUID(), number: 1, jars: [1], newLidLotId: null });
-    expect(line.state.loads[0]?.required_s).toBe(2400);
   });
 });
 

@@ -148,6 +148,18 @@ export function actualInput(
         }),
       );
   }
+  for (const t of state.potTaken)
+    lines.push(
+      costLine({
+        part: 'ingredients',
+        name: t.name,
+        key: t.itemId,
+        detail: `taken out of the pot as lot ${t.label}`,
+        quantity: new Decimal(t.mass_g).negated(),
+        unit: 'g',
+        unitCost: t.unitCost,
+      }),
+    );
   const own = workOf(state);
   lines.push(
     ...workLines(

@@ -1,7 +1,7 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, following, room } from '../house/mount.ts';
 import { draw, giveBack, undraw } from './draws.ts';
-import { open } from './outlets.ts';
+import * as pot from './pot-takings.ts';
 import * as service from './service.ts';
 import { start } from './start.ts';
 import { take } from './takings.ts';
@@ -16,11 +16,11 @@ export const batchRoutes: Mounted[] = [
   room(contract.readToday, service.today),
   room(contract.startBatch, start, MOVES_STOCK),
   room(contract.appendFacts, service.appendEntries, { ...WRITES, byGrant: true }),
-  room(contract.openOutlet, open, WRITES),
   room(contract.drawLots, draw, MOVES_STOCK),
   room(contract.reverseDraw, undraw, MOVES_STOCK),
   room(contract.returnLots, giveBack, MOVES_STOCK),
   room(contract.takeJars, take, MOVES_STOCK),
+  room(contract.takeFromPot, pot.take, MOVES_STOCK),
   following(contract.feed),
   room(contract.readEvents, service.eventsAfter),
   room(contract.blankSheet, service.printBlank),

@@ -1,5 +1,5 @@
 import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@cocotte/contract';
-import type { SequencedEvent } from '@cocotte/core/batches';
+import { fillingOf, type SequencedEvent } from '@cocotte/core/batches';
 import { type BatchStanding, assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { type LabelStock, labelContent, labelStock } from '@cocotte/core/labels';
@@ -41,7 +41,16 @@ function content(events: readonly SequencedEvent[], kitchen: Kitchen, body: Prin
       path: 'jars',
     });
   }
-  const words = labelContent(state, kitchen, body.size);
+  const lots = new Set(body.jars.map(n => fillingOf(state, n)?.lotCode));
+  if (lots.size > 1)
+    throw problem(422, {
+      code: 'other-lot',
+      what: `These jars are of several lots: ${[...lots].join(', ')}.`,
+      why: 'A lot code on a jar leads to the filling it came from.',
+      next: 'Print each lot by itself.',
+      path: 'jars',
+    });
+  const words = labelContent(state, kitchen, body.size, body.jars);
   if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
   return { label: words.label, stock, size: body.size };
 }

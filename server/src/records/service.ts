@@ -1,5 +1,5 @@
 import type { Found, ParamsOf, QueryOf, ReplyOf, find, recordSheet } from '@cocotte/contract';
-import { isLotCode } from '@cocotte/core/labels';
+import { batchCode, isLotCode } from '@cocotte/core/labels';
 import { madeOn, personIds, rowFrom, readHead, selectBatches, selectEventTexts } from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
@@ -52,7 +52,10 @@ export async function search(
   call: Call<unknown, QueryOf<typeof find>, unknown>,
 ): Promise<ReplyOf<typeof find>> {
   const { trx, kitchenId } = call;
-  const words = call.query.words.trim();
+  const typed = call.query.words.trim();
+  const looksLikeCode = /^[A-Za-z]{3}-\d{5}-/.test(typed);
+  // The letter of a later filling leads to its batch.
+  const words = looksLikeCode ? batchCode(typed) : typed;
   const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH).map(rowFrom);
   const recipes = (
     await selectRecipes(trx, kitchenId, '', {
@@ -91,7 +94,6 @@ export async function search(
   const exact = (f: Found) =>
     f.title.toLowerCase() === asked || (f.kind === 'lot' && f.title.toLowerCase().endsWith(`, lot ${asked}`));
   found.sort((a, b) => Number(exact(b)) - Number(exact(a)));
-  const looksLikeCode = /^[A-Za-z]{3}-\d{5}-/.test(words);
   return {
     found,
     slip:

@@ -1,3 +1,4 @@
+import { Decimal } from '@cocotte/core/measure';
 import { createHash } from 'node:crypto';
 import type { LotRow } from '@cocotte/contract';
 import type { BatchEvent } from '@cocotte/core/batches';
@@ -73,6 +74,15 @@ export function batchMovements(
         of(0, {
           lotId: event.body.lotId,
           quantity: String(event.body.jars.length),
+          unitCost: event.body.unitCost,
+          reason: 'made',
+        }),
+      ];
+    case 'pot.taken':
+      return [
+        of(0, {
+          lotId: event.body.lotId,
+          quantity: new Decimal(event.body.mass_g).toFixed(),
           unitCost: event.body.unitCost,
           reason: 'made',
         }),

@@ -8,6 +8,7 @@ import { BoiledEntry } from './filling/BoiledEntry.tsx';
 import { DoseRow } from './filling/DoseRow.tsx';
 import { FillEntry } from './filling/FillEntry.tsx';
 import { LeftOver } from './filling/LeftOver.tsx';
+import { LeftoverBack } from './filling/LeftoverBack.tsx';
 import { WeighJars } from './WeighJars.tsx';
 import { LoadEntry, LoadList } from './LoadPanel.tsx';
 import type { When } from './when.ts';
@@ -30,6 +31,7 @@ export function JarPanel({ batch, when }: { batch: OpenBatch; when: When }) {
       <Columns>
         <Stack>
           <BoiledEntry batch={batch} when={when} />
+          <LeftoverBack batch={batch} when={when} />
           <FillEntry batch={batch} when={when} />
           {started.recipe.lines
             .filter(l => l.where === 'each jar')

@@ -15,15 +15,17 @@ import { useUndoable } from './Undo.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
 import { CookFigures } from './pot/CookFigures.tsx';
 import { WaitBand } from './WaitBand.tsx';
+import { AddLineEntry } from './steps/AddLineEntry.tsx';
 import { Amounts } from './steps/Amounts.tsx';
 import { MeasureEntry } from './steps/MeasureEntry.tsx';
 import { PotChange } from './steps/PotChange.tsx';
+import { PotTaking } from './steps/PotTaking.tsx';
+import { YieldEntry } from './steps/YieldEntry.tsx';
 import { PotTiles } from './steps/PotTiles.tsx';
 import { StepTiles } from './steps/StepTiles.tsx';
 import { Washed } from './steps/Washed.tsx';
 import { WeighEntry } from './WeighEntry.tsx';
 import { WorkEntry } from './WorkEntry.tsx';
-import { AddLineEntry, YieldEntry } from './CookEntries.tsx';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
@@ -188,6 +190,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         {!inHand.weigh && weigh}
         <WorkEntry batch={batch} when={when} />
         <YieldEntry batch={batch} when={when} />
+        <PotTaking batch={opened} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Stack>
       {ending && (

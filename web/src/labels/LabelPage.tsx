@@ -1,4 +1,5 @@
 import type { JarSizeId } from '@cocotte/core/jars';
+import { fillingOf } from '@cocotte/core/batches';
 import { labelSheet, printLabels } from '@cocotte/contract';
 import type { LabelContent } from '@cocotte/core/batches';
 import {
@@ -41,10 +42,14 @@ function Labelling({ batch }: { batch: OpenBatch }) {
   const [stockId, setStock] = useState(() => stockFor(kitchen.paper).id);
   const [faults, setFaults] = useState<Fault[]>([]);
   const labelled = new Set(batch.state.labels.flatMap(l => l.jars));
-  const ofSize = released.filter(j => j.size === size).map(j => j.number);
+  const ofAll = released.filter(j => j.size === size).map(j => j.number);
+  const lots = [...new Set(ofAll.map(n => fillingOf(batch.state, n)?.lotCode ?? started.lotCode))];
+  const [lotChosen, setLot] = useState('');
+  const lot = lots.includes(lotChosen) ? lotChosen : lots[0];
+  const ofSize = ofAll.filter(n => lots.length < 2 || fillingOf(batch.state, n)?.lotCode === lot);
   const unlabelled = ofSize.filter(n => !labelled.has(n));
   const jars = unlabelled.length > 0 ? unlabelled : ofSize;
-  const content = labelContent(batch.state, kitchen, size);
+  const content = labelContent(batch.state, kitchen, size, jars);
   const stock = LABEL_STOCKS.find(s => s.id === stockId) as LabelStock;
   const print = async () => {
     const back = await batch.decide('labels.printed', stamp =>
@@ -91,6 +96,7 @@ function Labelling({ batch }: { batch: OpenBatch }) {
                 of={(sizes.length > 0 ? sizes : [size]).map(s => [s, jarSize(s).name] as const)}
                 onPick={setSize}
               />
+              {lots.length > 1 && <Switcher label="Lot" value={lot ?? ''} of={lots} onPick={setLot} />}
               <Switcher
                 label="Label sheet"
                 value={stockId}

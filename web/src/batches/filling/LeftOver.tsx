@@ -20,6 +20,7 @@ import type { When } from '../when.ts';
 
 /** Where the rest of a pot can go, each in the words of its button. */
 const WAYS = {
+  'kept for tomorrow': 'left.tomorrow',
   refrigerator: 'left.refrigerator',
   'over a refrigerator jar': 'left.over',
   eaten: 'left.eaten',
@@ -50,7 +51,14 @@ export function LeftOver({ batch, when }: { batch: OpenBatch; when: When }) {
   if (batch.state.jars.length === 0) return null;
   const hasBrine = started.recipe.packing !== null;
   const ways = (
-    ['refrigerator', 'over a refrigerator jar', 'eaten', 'thrown away', 'nothing left'] as const
+    [
+      'refrigerator',
+      'kept for tomorrow',
+      'over a refrigerator jar',
+      'eaten',
+      'thrown away',
+      'nothing left',
+    ] as const
   ).filter(way => way !== 'over a refrigerator jar' || hasBrine);
   const went = (way: LeftOverWent) =>
     form.submit(async ({ mass_g }) => {

@@ -1,5 +1,5 @@
 import { type LotRow, type LotView, type MoveLot, moveLot, priceLot } from '@cocotte/contract';
-import { type Fault, dayText, instantText, numberText } from '@cocotte/core/measure';
+import { type Fault, dayText, instantText, massText, numberText } from '@cocotte/core/measure';
 import { contentsOf, unitSign } from '@cocotte/core/stores';
 import { Box, Button, Link as MuiLink } from '@mui/material';
 import { type ReactNode, useState } from 'react';
@@ -160,7 +160,11 @@ function TraceSheet({ view: { lot, item, trace } }: { view: LotView }) {
     </li>
   );
   const jars = lot.facts.from.flatMap(p =>
-    p.kind === 'jars' ? [batch(p.batchId, p.name, p.lotCode, `jars ${p.jars.join(', ')}`)] : [],
+    p.kind === 'jars'
+      ? [batch(p.batchId, p.name, p.lotCode, `jars ${p.jars.join(', ')}`)]
+      : p.kind === 'pot'
+        ? [batch(p.batchId, p.name, p.lotCode, massText(p.mass_g, kitchen))]
+        : [],
   );
   const parts: [string, ReactNode[]][] = [
     ['Came out of', [...jars, ...lots(trace.from)]],

@@ -1,23 +1,20 @@
-import { recipeFromBatch } from '@cocotte/core/batches';
 import type { Ingredient } from '@cocotte/core/ingredients';
-import { pintsOf } from '@cocotte/core/jars';
-import { type Amount as Measured, amount_g, numberText, readAmount } from '@cocotte/core/measure';
+import { type Amount as Measured, amount_g, readAmount } from '@cocotte/core/measure';
 import { lineFrom } from '@cocotte/core/recipes';
-import { Box, Button, Typography } from '@mui/material';
+import { Box } from '@mui/material';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
-import { EntryForm } from '../kit/EntryForm.tsx';
-import { Amount } from '../kit/Amount.tsx';
-import { Suggested, Text } from '../kit/fields.tsx';
-import { useTyped } from '../kit/form.ts';
-import { Sheet, Soft } from '../kit/parts.tsx';
-import { missing, words } from '../kit/readers.ts';
-import { useLibrary } from '../recipes/library.ts';
-import { useHere } from '../shell/session.tsx';
-import type { OpenBatch } from './open-batch.ts';
-import type { When } from './when.ts';
-import { misread } from '../words/views.ts';
+import { EntryForm } from '../../kit/EntryForm.tsx';
+import { Amount } from '../../kit/Amount.tsx';
+import { Suggested } from '../../kit/fields.tsx';
+import { useTyped } from '../../kit/form.ts';
+import { Sheet, Soft } from '../../kit/parts.tsx';
+import { missing, words } from '../../kit/readers.ts';
+import { useLibrary } from '../../recipes/library.ts';
+import { useHere } from '../../shell/session.tsx';
+import type { OpenBatch } from '../open-batch.ts';
+import type { When } from '../when.ts';
+import { misread } from '../../words/views.ts';
 
 type Props = { batch: OpenBatch; when: When };
 const startedOf = (batch: OpenBatch) => batch.state.started as NonNullable<typeof batch.state.started>;
@@ -89,53 +86,6 @@ export function AddLineEntry({ batch, when }: Props) {
           {a.line.amount.text} {a.line.name}
         </Box>
       ))}
-    </Sheet>
-  );
-}
-
-/** What came out against what was foreseen, and why; and the way from a batch to its recipe. */
-export function YieldEntry({ batch, when }: Props) {
-  const { kitchen } = useHere();
-  const navigate = useNavigate();
-  const started = startedOf(batch);
-  const form = useTyped({ reason: '' }, () => ({ reason: words('The reason') }));
-  const filled = batch.state.jars.filter(j => j.setAside?.why !== 'part-filled');
-  const pints = pintsOf(filled.map(j => ({ size: j.size, count: 1 }))).valueOf();
-  if (filled.length === 0) return null;
-  const explain = form.submit(async v => {
-    if (await batch.enter([['yield.explained', v]], when)) form.again();
-  });
-  const expected = started.expected?.pints ?? null;
-  return (
-    <Sheet title="What came out">
-      <Typography>
-        <strong>{numberText(pints, kitchen, 2)} pints</strong> filled
-        {expected !== null &&
-          expected > 0 &&
-          ` of ${numberText(expected, kitchen, 2)} foreseen, ${Math.round((pints / expected) * 100)} %`}
-        .
-      </Typography>
-      {batch.state.yieldReasons.map(y => (
-        <Box key={y.by.eventId} sx={{ mt: 0.5, color: 'text.secondary' }}>
-          {y.reason}
-        </Box>
-      ))}
-      <EntryForm form={form} action="Keep the reason" onSubmit={explain} mt={1.5}>
-        <Text at={form.at('reason')} label="Why more or less" />
-      </EntryForm>
-      {started.recipe.sketch && (
-        <Button
-          variant="contained"
-          sx={{ mt: 2 }}
-          onClick={() =>
-            void navigate(`/recipes/${started.recipeId}/change`, {
-              state: { recipe: recipeFromBatch(batch.state) },
-            })
-          }
-        >
-          Write the recipe from this batch
-        </Button>
-      )}
     </Sheet>
   );
 }
