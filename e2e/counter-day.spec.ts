@@ -1,7 +1,11 @@
+import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { upgradeItem } from '@cocotte/core/stores';
 import { type Page, expect, test } from '@playwright/test';
+import { picture } from '../testing/papers.ts';
 import { axe } from './axe.ts';
 import { layoutFaults } from './layout.ts';
-import { House, delivered, enterDemo, passTime, quiet, startAndDraw, watch } from './house.ts';
+import { House, delivered, enterDemo, inKitchen, passTime, quiet, startAndDraw, watch } from './house.ts';
 
 /** A day at the counter, with wet hands, on a tablet: what the steps, the jars and the canner ask and answer. */
 let house: House;
@@ -170,4 +174,107 @@ test('twenty quarts and two canners: what stands in one goes in, the next canner
   await page.getByRole('option', { name: /in use$/ }).click();
   await expect(load(2).getByText(/These jars wait hot until it is lifted/)).toBeVisible();
   expect(seen.faults).toEqual([]);
+});
+
+test('pictures: of another kind, without a connection, of an entry; on paper with the record', async ({
+  page,
+  context,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  const url = await startAndDraw(page, house, 'Red plum jam');
+  await delivered(page);
+  const record = url.replace('/cook/', '/records/');
+  await page.goto(record);
+  const pictures = page.getByRole('region', { name: 'Pictures' });
+  const file = pictures.locator('input[type=file]');
+  await file.setInputFiles({ name: 'page.html', mimeType: 'text/html', buffer: Buffer.from('<p>') });
+  await expect(pictures.getByText(/neither a picture nor a PDF/)).toBeVisible();
+  await file.setInputFiles({ name: 'half.png', mimeType: 'image/png', buffer: Buffer.from('<p>') });
+  await expect(pictures.getByText(/not the picture it says it is/)).toBeVisible();
+
+  await page
+    .getByRole('button', { name: /^Picture of entry/ })
+    .first()
+    .click();
+  await expect(pictures.getByText(/The next picture is of:/)).toBeVisible();
+  await pictures.getByRole('textbox', { name: 'What it shows' }).fill('The scale before the sugar');
+  const png = Buffer.from(picture({ width: 640, height: 480 }).bytes);
+  await file.setInputFiles({ name: 'scale.png', mimeType: 'image/png', buffer: png });
+  await expect(pictures.getByRole('img', { name: 'The scale before the sugar' })).toBeVisible();
+  expect.soft(await axe(page), 'pictures').toEqual([]);
+
+  // Without a connection it waits here, through leaving the view, and goes when the kitchen is back.
+  await context.setOffline(true);
+  await pictures.getByRole('textbox', { name: 'What it shows' }).fill('The set on a cold plate');
+  await file.setInputFiles({ name: 'plate.png', mimeType: 'image/png', buffer: png });
+  await expect(
+    pictures.getByText('One picture waits on this device until the kitchen is reached'),
+  ).toBeVisible();
+  await context.setOffline(false);
+  await expect(pictures.getByRole('img', { name: 'The set on a cold plate' })).toBeVisible();
+  await expect(pictures.getByText(/waits on this device/)).toHaveCount(0);
+  await delivered(page);
+  await expect(page.getByText('Kept a picture: The set on a cold plate')).toHaveCount(1);
+  const sheet = await page.request.get(
+    house.url + (await page.getByRole('link', { name: 'Record as PDF' }).getAttribute('href')),
+  );
+  expect(sheet.status()).toBe(200);
+  const images = spawnSync('pdfimages', ['-list', '-'], { input: await sheet.body(), encoding: 'utf8' });
+  expect(images.stdout.split('\n').filter(l => l.includes('jpeg'))).toHaveLength(2);
+  expect(seen.faults.filter(f => !f.includes('ERR_INTERNET_DISCONNECTED'))).toEqual([]);
+});
+
+test('one pot, two products: what is taken is a lot with its cost; what is left over comes back as a lot of its own', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await page.clock.install();
+  await enterDemo(page, house);
+  const added = await page.request.post(house.url + (await inKitchen(page, '/items')), {
+    data: upgradeItem({
+      id: randomUUID(),
+      kind: 'ingredient',
+      name: 'Tomato juice, drained here',
+      unit: 'g',
+      unit_g: 1,
+      labelName: 'tomato juice',
+    }),
+  });
+  expect(added.status()).toBe(200);
+  const url = await startAndDraw(page, house, 'Crushed tomatoes');
+  await page.getByRole('tab', { name: 'Steps' }).click();
+  const other = page.getByRole('region', { name: 'Another product from this pot' });
+  await other.getByRole('button', { name: 'Take some of it' }).click();
+  await other.getByRole('textbox', { name: 'Weighed, g' }).fill('900000');
+  await other.getByRole('button', { name: 'It is out of the pot' }).click();
+  await expect(other.getByText(/Which ingredient it becomes is not chosen/)).toBeVisible();
+  await other.getByRole('combobox', { name: 'As which ingredient' }).click();
+  await page.getByRole('option', { name: 'Tomato juice, drained here' }).click();
+  await other.getByRole('button', { name: 'It is out of the pot' }).click();
+  await expect(other.getByText(/No more than .* went into the pot/)).toBeVisible();
+  await other.getByRole('textbox', { name: 'Weighed, g' }).fill('600');
+  await other.getByRole('radio', { name: 'liquid drained off' }).check();
+  expect.soft(await axe(page), 'another product').toEqual([]);
+  await other.getByRole('button', { name: 'It is out of the pot' }).click();
+  await expect(other.getByText(/600 g as Tomato juice, drained here/)).toBeVisible();
+
+  await page.getByRole('tab', { name: 'Jars and loads' }).click();
+  await page.getByRole('button', { name: '9 pints filled' }).click();
+  await page.getByRole('button', { name: 'Given to 9 jars' }).click();
+  const left = page.getByRole('region', { name: 'What is left?' });
+  await left.getByRole('button', { name: 'Into the refrigerator, to be filled tomorrow' }).click();
+  await page.getByRole('button', { name: '9 jars in, load 1' }).click();
+  const back = page.getByRole('region', { name: 'What was left comes back' });
+  await expect(back.getByText(/bear lot CRT-\d+-\w+-B/)).toBeVisible();
+  await back.getByRole('button', { name: 'It is back in the pot' }).click();
+  await expect(back.locator('[aria-invalid="true"]')).toHaveCount(1);
+  await pageIsWhole(page, 'what was left comes back');
+  await delivered(page);
+  await page.goto(url.replace('/cook/', '/records/'));
+  await expect(page.getByText(/Took 600 g out of the pot, drained off/)).toBeVisible();
+  await page.goto(`${house.url}/stores`);
+  await page.getByRole('link', { name: 'Tomato juice, drained here' }).first().click();
+  await expect(page.getByText(/600/).first()).toBeVisible();
+  expect(seen.faults.filter(f => !/422/.test(f))).toEqual([]);
 });

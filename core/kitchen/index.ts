@@ -31,6 +31,9 @@ export {
   type PlacePoint,
 } from './place-words.ts';
 export {
+  batchSubject,
+  isOfBatch,
+  PICTURES_OF_A_BATCH,
   KEPT_PAPER_TYPES,
   PAPER_LIMIT_BYTES,
   PAPER_LIMIT_PAGES,

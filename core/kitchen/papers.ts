@@ -25,5 +25,13 @@ export interface Paper {
   addedAt: string;
 }
 
+/** Pictures that a batch keeps beside its record at most. */
+export const PICTURES_OF_A_BATCH = 60;
+const BATCH = 'batch:';
+/** The subject of a picture of a batch. */
+export const batchSubject = (batchId: string): string => `${BATCH}${batchId}`;
+/** Whether a paper belongs to the record of a batch, and not to the room for papers. */
+export const isOfBatch = (subject: string): boolean => subject.startsWith(BATCH);
+
 /** The subject of a paper that shows a point of a place: its permit, its certificate. */
 export const placeSubject = (placeId: string, point: string): string => `place:${placeId}:${point}`;

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { type Upload, addPaper, listPapers, openPaper, removePaper } from '@cocotte/contract';
-import { PAPER_LIMIT_PAGES, PICTURE_SIDE_PX, placeSubject } from '@cocotte/core/kitchen';
+import {
+  batchSubject,
+  PAPER_LIMIT_PAGES,
+  PICTURE_SIDE_PX,
+  PICTURES_OF_A_BATCH,
+  placeSubject,
+} from '@cocotte/core/kitchen';
 import { PDFDocument, PDFName, PDFString } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -180,5 +186,26 @@ describe('what is refused', () => {
     expect((await viewer.refused(addPaper, asked)).code).toBe('role');
     await cook.ok(addPaper, asked);
     expect((await cook.refused(removePaper, { params: { paperId } })).code).toBe('role');
+  });
+});
+
+describe('pictures of a batch', () => {
+  it('lie beside its record and not in the room, so many and no more; nobody takes one out', async () => {
+    const batchId = randomUUID();
+    const subject = batchSubject(batchId);
+    const before = (await owner.ok(listPapers)).papers.length;
+    const first = await add(picture(), { who: cook, subject });
+    expect((await owner.ok(listPapers)).papers).toHaveLength(before);
+    // The same again is the same; its name as another subject's is refused.
+    const again = { params: { paperId: first.id }, query: { subject, name: 'card' }, body: picture() };
+    expect((await cook.ok(addPaper, again)).sha256).toBe(first.sha256);
+    expect((await cook.refused(addPaper, { ...again, query: { subject: SUBJECT, name: 'card' } })).code).toBe(
+      'id-taken',
+    );
+    expect((await owner.refused(removePaper, { params: { paperId: first.id } })).code).toBe('paper-rests');
+    for (let i = 1; i < PICTURES_OF_A_BATCH; i++) await add(picture({ grey: i }), { who: cook, subject });
+    expect((await refusal(picture(), { subject, name: 'one more' })).code).toBe('room-full');
+    // Another batch has room of its own.
+    await add(picture(), { who: cook, subject: batchSubject(randomUUID()) });
   });
 });

@@ -194,6 +194,19 @@ export class Flow {
     });
   }
 
+  /** A picture with its words beneath, as wide as half of the text. */
+  async picture(jpeg: Uint8Array, words: string): Promise<void> {
+    const image = await this.pdf.embedJpg(jpeg);
+    const wide = WRITTEN_PT / 2;
+    const high = Math.min(wide * 1.3, (image.height / image.width) * wide);
+    const width = (image.width / image.height) * high;
+    this.room(high + 24);
+    this.page.drawImage(image, { x: this.margin, y: this.y - high, width, height: high });
+    this.y -= high + 4;
+    this.text(words, { soft: true });
+    this.gap(6);
+  }
+
   /** An empty line to write on after a label. */
   blank(label: string, width = 220): void {
     this.room(24);

@@ -9,7 +9,15 @@ import {
   type listPapers as listPapersEndpoint,
   type openPaper as openPaperEndpoint,
 } from '@cocotte/contract';
-import { PAPER_LIMIT_BYTES, PAPERS_IN_A_KITCHEN, PICTURE_SIDE_PX, type Paper } from '@cocotte/core/kitchen';
+import {
+  batchSubject,
+  isOfBatch,
+  PAPER_LIMIT_BYTES,
+  PAPERS_IN_A_KITCHEN,
+  PICTURE_SIDE_PX,
+  PICTURES_OF_A_BATCH,
+  type Paper,
+} from '@cocotte/core/kitchen';
 import sharp from 'sharp';
 import { heavy } from '../heavy/pool.ts';
 import type { Trx } from '../house/database.ts';
@@ -99,7 +107,7 @@ function withinLimit(bytes: Uint8Array): Uint8Array {
 
 const SHOWN = ['paper_id', 'subject', 'name', 'media_type', 'sha256', 'person_id', 'added_at'] as const;
 
-/** Papers of a kitchen, newest first: of one subject, or all. */
+/** Papers of a kitchen, newest first: of one subject, or all but the pictures of batches. */
 export async function selectPapers(
   trx: Trx,
   kitchenId: string,
@@ -112,18 +120,53 @@ export async function selectPapers(
       { column: 'paper_id', order: 'desc' },
     ])
     .limit(PAPERS_IN_A_KITCHEN);
-  if (subject !== null) found.where({ subject });
+  if (subject === null) found.whereNot('subject', 'like', 'batch:%');
+  else found.where({ subject });
   const rows = await found.select(...SHOWN, trx.raw('octet_length(content) as bytes'));
-  return rows.map(row => ({
-    id: row.paper_id as string,
-    subject: row.subject as string,
-    name: row.name as string,
-    mediaType: row.media_type as Paper['mediaType'],
-    bytes: Number(row.bytes),
-    sha256: row.sha256 as string,
-    personId: row.person_id as string,
-    addedAt: new Date(row.added_at as string).toISOString(),
-  }));
+  return rows.map(paperFrom);
+}
+
+/** One paper by its id; null where there is none. */
+async function selectPaper(trx: Trx, kitchenId: string, paperId: string): Promise<Paper | null> {
+  const row = await trx('papers')
+    .where({ kitchen_id: kitchenId, paper_id: paperId })
+    .first(...SHOWN, trx.raw('octet_length(content) as bytes'));
+  return row ? paperFrom(row) : null;
+}
+
+const paperFrom = (row: Record<string, unknown>): Paper => ({
+  id: row.paper_id as string,
+  subject: row.subject as string,
+  name: row.name as string,
+  mediaType: row.media_type as Paper['mediaType'],
+  bytes: Number(row.bytes),
+  sha256: row.sha256 as string,
+  personId: row.person_id as string,
+  addedAt: new Date(row.added_at as string).toISOString(),
+});
+
+/** Pictures that a record shows on paper: no larger than they are printed, in the order in which they were kept. */
+const PRINTED_PX = 900;
+export async function picturesOf(
+  trx: Trx,
+  kitchenId: string,
+  batchId: string,
+): Promise<{ paperId: string; jpeg: Uint8Array }[]> {
+  const rows = await trx('papers')
+    .where({ kitchen_id: kitchenId, subject: batchSubject(batchId), media_type: 'image/jpeg' })
+    .orderBy([{ column: 'added_at' }, { column: 'paper_id' }])
+    .limit(PICTURES_OF_A_BATCH)
+    .select('paper_id', 'content');
+  const out: { paperId: string; jpeg: Uint8Array }[] = [];
+  for (const row of rows)
+    out.push({
+      paperId: row.paper_id as string,
+      jpeg: await sharp(row.content as Buffer)
+        .resize({ width: PRINTED_PX, height: PRINTED_PX, fit: 'inside', withoutEnlargement: true })
+        .jpeg({ quality: 72 })
+        .toBuffer(),
+    });
+  return out;
 }
 
 /** What is in the room for papers. */
@@ -141,8 +184,8 @@ export async function addPaper(
 ): Promise<ReplyOf<typeof addPaperEndpoint>> {
   const { trx, kitchenId, params, query, body, person, clock } = call;
   const sha256 = createHash('sha256').update(body.bytes).digest('hex');
-  const there = await selectPapers(trx, kitchenId);
-  const same = there.find(p => p.id === params.paperId);
+  const ofBatch = isOfBatch(query.subject);
+  const same = await selectPaper(trx, kitchenId, params.paperId);
   if (same) {
     if (same.sha256 === sha256 && same.subject === query.subject)
       return { ...same, person: (await namesOf(trx, [same.personId]))[same.personId] ?? '' };
@@ -153,6 +196,14 @@ export async function addPaper(
       next: 'Reload and hand it in again.',
     });
   }
+  const there = await selectPapers(trx, kitchenId, ofBatch ? query.subject : null);
+  if (ofBatch && there.length >= PICTURES_OF_A_BATCH)
+    throw problem(422, {
+      code: 'room-full',
+      what: `This batch has ${PICTURES_OF_A_BATCH} pictures already.`,
+      why: 'A record is looked through by people.',
+      next: 'Keep those that show something no other shows.',
+    });
   if (there.length >= PAPERS_IN_A_KITCHEN)
     throw problem(422, {
       code: 'room-full',
@@ -211,6 +262,14 @@ export async function removePaper(
       what: 'Something was confirmed with this paper beside it.',
       why: 'It is the proof of it.',
       next: 'Leave it. A newer paper can lie beside it.',
+    });
+  const paper = await selectPaper(trx, kitchenId, params.paperId);
+  if (paper && isOfBatch(paper.subject))
+    throw problem(422, {
+      code: 'paper-rests',
+      what: 'This picture belongs to the record of a batch.',
+      why: 'What a record holds stays in it.',
+      next: 'Leave it. A newer picture can lie beside it.',
     });
   const gone = await trx('papers').where({ kitchen_id: kitchenId, paper_id: params.paperId }).delete();
   return { removed: gone > 0 };

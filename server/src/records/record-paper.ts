@@ -26,6 +26,8 @@ export interface RecordPaper {
   /** The cost sheet that was stored at its release; null while it may still change. */
   kept: CostSheet | null;
   now_ms: number;
+  /** Pictures that the record names, as small as they are printed. */
+  pictures: { paperId: string; jpeg: Uint8Array }[];
 }
 
 /** The batch record on paper: every entry, who and when, corrections beside what they correct, and the head hash. */
@@ -37,6 +39,7 @@ export async function drawRecord({
   context,
   kept,
   now_ms,
+  pictures,
 }: RecordPaper): Promise<Uint8Array> {
   const events = texts.map(text => JSON.parse(text) as SequencedEvent);
   const { state, standing: now } = assess(events);
@@ -133,5 +136,15 @@ export async function drawRecord({
       ]);
     }
   }
+  const shown = pictures.flatMap(p => {
+    const entry = state.pictures.find(k => k.paperId === p.paperId);
+    return entry ? [{ ...p, entry }] : [];
+  });
+  if (shown.length > 0) flow.heading('Pictures');
+  for (const { jpeg, entry } of shown)
+    await flow.picture(
+      jpeg,
+      `${instantText(entry.by.at_ms, kitchen)}${entry.text ? `: ${entry.text}` : ''}. SHA-256 ${entry.sha256}`,
+    );
   return pdf.save();
 }

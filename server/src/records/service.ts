@@ -6,6 +6,7 @@ import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
 import type { BatchEvent } from '@cocotte/core/batches';
 import { namesOf } from '../kitchen/outside.ts';
+import { picturesOf } from '../kitchen/papers.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { contextOf } from '../stores/cost-context.ts';
 import { keptSheets } from '../stores/kept-sheets.ts';
@@ -43,6 +44,7 @@ export async function printRecord(
     context: await contextOf(call, params.batchId, day, ids, freeLotIds(texts)),
     kept: (await keptSheets(trx, kitchenId, [params.batchId])).get(params.batchId) ?? null,
     now_ms: clock.now_ms(),
+    pictures: await picturesOf(trx, kitchenId, params.batchId),
   };
   return new Afterwards(() => heavy('record paper', paper));
 }

@@ -11,6 +11,7 @@ import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
 import { EndedDialog } from './EndedDialog.tsx';
+import { Pictures } from './Pictures.tsx';
 import { useUndoable } from './Undo.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
 import { CookFigures } from './pot/CookFigures.tsx';
@@ -191,6 +192,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         <WorkEntry batch={batch} when={when} />
         <YieldEntry batch={batch} when={when} />
         <PotTaking batch={opened} />
+        <Pictures batch={opened} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Stack>
       {ending && (

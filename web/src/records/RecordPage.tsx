@@ -8,8 +8,9 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/open-batch.ts';
 import { NewerEntries } from '../batches/NewerEntries.tsx';
+import { Pictures } from '../batches/Pictures.tsx';
 import { addressOf } from '../shell/call.ts';
-import { Facts, Stack } from '../kit/layout.tsx';
+import { Facts, Line, Stack } from '../kit/layout.tsx';
 import { List } from '../kit/List.tsx';
 import { Loaded } from '../kit/Loaded.tsx';
 import { Faults, Sheet, Soft, Tag, ViewHead } from '../kit/parts.tsx';
@@ -30,6 +31,7 @@ function Record({ batch }: { batch: OpenBatch }) {
   const mayCorrect = useMay('cook');
   const maySign = useMaySign();
   const [correcting, setCorrecting] = useState<RecordLine | null>(null);
+  const [picturing, setPicturing] = useState<RecordLine | null>(null);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const seq = new Map(batch.view.events.map(e => [e.id, e.receipt.seq]));
   const last = batch.view.events.at(-1);
@@ -117,6 +119,16 @@ function Record({ batch }: { batch: OpenBatch }) {
           />
         </Sheet>
         <Went state={batch.state} kitchen={kitchen} />
+        <Pictures
+          batch={batch}
+          of={
+            picturing && {
+              id: picturing.event.id,
+              words: eventWords(picturing.event, started.recipe, kitchen),
+            }
+          }
+          onDone={() => setPicturing(null)}
+        />
         <Sheet title="Every entry">
           <List
             label="Every entry"
@@ -196,19 +208,31 @@ function Record({ batch }: { batch: OpenBatch }) {
                   const { type } = r.event;
                   const fixed =
                     isDecision(type) || type === 'entry.corrected' || type === 'correction.signed';
+                  const no = seq.get(r.event.id);
                   return (
                     mayCorrect &&
-                    !fixed &&
-                    seq.has(r.event.id) && (
-                      <Button
-                        size="small"
-                        variant="outlined"
-                        className="no-print"
-                        aria-label={`Correct entry ${seq.get(r.event.id)}`}
-                        onClick={() => setCorrecting(r)}
-                      >
-                        Correct
-                      </Button>
+                    no !== undefined && (
+                      <Line sx={{ flexWrap: 'nowrap', gap: 1, justifyContent: 'flex-end' }}>
+                        {!fixed && (
+                          <Button
+                            size="small"
+                            variant="outlined"
+                            className="no-print"
+                            aria-label={`Correct entry ${no}`}
+                            onClick={() => setCorrecting(r)}
+                          >
+                            Correct
+                          </Button>
+                        )}
+                        <Button
+                          size="small"
+                          className="no-print"
+                          aria-label={say('pictures.ofEntry', { n: no })}
+                          onClick={() => setPicturing(r)}
+                        >
+                          {say('pictures.short')}
+                        </Button>
+                      </Line>
                     )
                   );
                 },

@@ -139,7 +139,7 @@ export function DoseRow({ batch, line, when }: { batch: OpenBatch; line: Line; w
       )}
       {offer}
       {line.role === 'acid' && given > 0 && (
-        <EntryForm form={form} action={say('dose.check')} onSubmit={check} tall>
+        <EntryForm form={form} action={say('dose.check')} onSubmit={check} mt={2} tall>
           <Figure at={form.at('quantity')} label={say('dose.left')} unit={unit} />
         </EntryForm>
       )}

@@ -1,4 +1,4 @@
-import { fillings } from '@cocotte/core/batches';
+import { fillings, loadable } from '@cocotte/core/batches';
 import { temperatureText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import { EntryForm } from '../../kit/EntryForm.tsx';
@@ -35,7 +35,9 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
     secondAt: optional as Reader<number | null>,
     second: temp,
   }));
-  if (!kept || batch.state.leftoversBack.some(b => b.by.at_ms > kept.by.at_ms)) return null;
+  // What still stands open or waits for the canner comes first.
+  const fresh = loadable(batch.state).some(j => j.loadIds.length === 0);
+  if (fresh || !kept || batch.state.leftoversBack.some(b => b.by.at_ms > kept.by.at_ms)) return null;
   const lot = `${started.lotCode}-${'BCDEFGH'[Math.max(0, fillings(batch.state).length - 1)] ?? 'Z'}`;
   const back = form.submit(async ({ at, boiled, firstAt, first, secondAt, second }) => {
     const cooled = [
@@ -54,7 +56,15 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
   return (
     <Sheet tone="live" title={say('leftover.title')}>
       <Soft>{say('leftover.why', { lot })}</Soft>
-      <EntryForm form={form} action={say('leftover.action')} onSubmit={back} wide="1fr 1fr" narrow="1fr" tall>
+      <EntryForm
+        form={form}
+        action={say('leftover.action')}
+        onSubmit={back}
+        wide="1fr 1fr"
+        narrow="1fr"
+        mt={2}
+        tall
+      >
         <Time at={form.at('at')} label={say('leftover.at')} />
         <Tick at={form.at('boiled')} label={say('leftover.boiled')} />
         {!acid && (

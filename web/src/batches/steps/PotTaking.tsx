@@ -9,7 +9,7 @@ import { EntryForm } from '../../kit/EntryForm.tsx';
 import { Figure, OneOf, Pick } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { Caution, Sheet, Soft } from '../../kit/parts.tsx';
-import { useRead } from '../../kit/readers.ts';
+import { chosen, useRead } from '../../kit/readers.ts';
 import { call } from '../../shell/call.ts';
 import { useHere, useMay } from '../../shell/session.tsx';
 import { useItems, useStockChanged } from '../../stores/api.ts';
@@ -32,6 +32,7 @@ export function PotTaking({ batch }: { batch: OpenBatch }) {
     { mass_g: '', how: 'as it stands' as (typeof POT_TAKEN_HOW)[number], itemId: '' },
     () => ({
       mass_g: read.figure({ name: say('taken.weight'), min: 0, above: true, max: 1_000_000, unit: ' g' }),
+      itemId: chosen(say('taken.as.missing'), say('taken.as.why'), say('taken.as.next')),
     }),
   );
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
@@ -43,7 +44,7 @@ export function PotTaking({ batch }: { batch: OpenBatch }) {
           mass_g,
           how,
           lotId,
-          itemId: itemId || (items[0]?.id ?? ''),
+          itemId,
           label: started.lotCode.slice(0, 40),
           stamp,
         },
@@ -87,8 +88,7 @@ export function PotTaking({ batch }: { batch: OpenBatch }) {
           <Pick
             at={form.at('itemId')}
             label={say('taken.as')}
-            usual={items[0]?.id ?? ''}
-            of={items.map(i => [i.id, i.name] as const)}
+            of={[['', say('taken.as.none')] as const, ...items.map(i => [i.id, i.name] as const)]}
           />
           {form.typed('how') === 'drained off' && <Caution>{say('taken.drained.why')}</Caution>}
         </EntryForm>

@@ -18,12 +18,16 @@ export function WentBar({ batch, onReason }: { batch: OpenBatch; onReason: (reas
   if (!went || went.in_g <= 0) return null;
   const asked = Math.max(ASKED_FROM.g, went.in_g * ASKED_FROM.share);
   const missing_g = went.missing_g > asked ? went.missing_g : 0;
+  // What is left over and was not weighed explains it.
+  const unweighed = batch.state.leftOver.some(l => l.mass_g === null && l.went !== 'nothing left');
   const parts = [
     { name: say('went.jars'), mass_g: went.jars_g, fill: 'fruit.main' },
     { name: say('went.taken'), mass_g: went.taken_g, fill: 'leaf.main' },
     { name: say('went.left'), mass_g: went.left_g, fill: 'leaf.tint' },
     { name: say('went.off'), mass_g: went.off_g, fill: 'rule.main' },
-    { name: say('went.missing'), mass_g: missing_g, fill: 'ox.tint' },
+    unweighed
+      ? { name: say('went.unweighed'), mass_g: missing_g, fill: 'leaf.tint' }
+      : { name: say('went.missing'), mass_g: missing_g, fill: 'ox.tint' },
   ].filter(p => p.mass_g >= 1);
   const whole_g = Math.max(
     went.in_g,
@@ -70,7 +74,7 @@ export function WentBar({ batch, onReason }: { batch: OpenBatch; onReason: (reas
           </Box>
         ))}
       </Box>
-      {missing_g > 0 && batch.state.yieldReasons.length === 0 && (
+      {missing_g > 0 && !unweighed && batch.state.yieldReasons.length === 0 && (
         <Box sx={{ mt: 1 }}>
           {say('went.ask', { mass: massText(missing_g, kitchen) })}
           <Line mt={0.75}>
