@@ -278,3 +278,52 @@ test('one pot, two products: what is taken is a lot with its cost; what is left 
   await expect(page.getByText(/600/).first()).toBeVisible();
   expect(seen.faults.filter(f => !/422/.test(f))).toEqual([]);
 });
+
+test('a day typed in from its sheet: twelve hours are asked about, what it shows stands there before it is sent', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  const url = await startAndDraw(page, house, 'Crushed tomatoes');
+  house.move(36 * 60);
+  await page.reload();
+  await page.getByRole('link', { name: 'Type a sheet in' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^From the sheet/ })).toBeVisible();
+  await page.getByRole('button', { name: 'See what this shows' }).click();
+  await expect(page.getByText(/Nothing is filled in/)).toBeVisible();
+  await pageIsWhole(page, 'the sheet');
+  await page.setViewportSize({ width: 1280, height: 900 });
+
+  const box = (name: string | RegExp, nth = 0) => page.getByRole('textbox', { name }).nth(nth);
+  await box('Weighed, g').fill('5000');
+  for (const [i, time] of ['4:10', '4:40 PM', '5:10 PM', '5:30p'].entries())
+    await box('Done at', i).fill(time);
+  await box(/^Filled$/).fill('9');
+  await page.getByRole('checkbox', { name: 'Bottled lemon juice in every jar' }).check();
+  await box(/^Jars$/).fill('1-10');
+  await box('Full boil at').fill('6:00 PM');
+  await box('Heat off at').fill('6:45 PM');
+  await box('Lifted at').fill('6:50 PM');
+  await box('Pressed at').fill('9:00 AM');
+  await box('Minutes worked').fill('150');
+  await page.getByRole('button', { name: 'See what this shows' }).click();
+  await expect(page.getByText(/Is 4:10 before or after noon/)).toBeVisible();
+  await box('Done at').fill('4:10 PM');
+  await page.getByRole('button', { name: 'See what this shows' }).click();
+  await expect(page.getByText(/Jar 10 was not filled/)).toBeVisible();
+  await expect(box(/^Jars$/)).toHaveValue('1-10');
+  await box(/^Jars$/).fill('1-9');
+  await page.getByRole('button', { name: 'See what this shows' }).click();
+  const proves = page.getByRole('dialog', { name: /entries from this sheet/ });
+  await expect(proves.getByText('It leaves open')).toBeVisible();
+  await expect(proves.getByText(/Equilibrium pH at or below/)).toBeVisible();
+  expect.soft(await axe(page), 'what it shows').toEqual([]);
+  await proves.getByRole('button', { name: 'Enter the day' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^Record/ })).toBeVisible();
+  await delivered(page);
+  await expect(page.getByText('written up', { exact: true }).first()).toBeVisible();
+  await expect(page.getByText('Full boil: the clock started.')).toHaveCount(1);
+  await page.goto(url.replace('/cook/', '/check/'));
+  await expect(page.getByText(/Sealed, pressed after cooling/).first()).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});

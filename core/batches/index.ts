@@ -81,3 +81,4 @@ export { recipeFromBatch } from './to-recipe.ts';
 export { type Went, wentWhere } from './went.ts';
 export { allergensIn, type PotBefore, potBefore, unwashedAllergens } from './washed.ts';
 export { type Unused, unusedOf } from './unused.ts';
+export { stepsOnSheet, type WrittenDay, type WrittenFact, writtenFacts } from './write-up.ts';

@@ -77,3 +77,4 @@ export {
 } from './format.ts';
 export { canonicalJson } from './canonical.ts';
 export { type Names, byName, ofNames, under } from './names.ts';
+export { readTimeOfDay, timesInOrder } from './time-of-day.ts';

@@ -39,6 +39,7 @@ const RecipeCostPage = view(() => import('./stores/costs/RecipeCostPage.tsx'), '
 const BatchCostPage = view(() => import('./stores/costs/BatchCostPage.tsx'), 'BatchCostPage');
 const CookList = view(() => import('./batches/CookList.tsx'), 'CookList');
 const CookPage = view(() => import('./batches/CookPage.tsx'), 'CookPage');
+const WriteUpPage = view(() => import('./batches/write-up/WriteUpPage.tsx'), 'WriteUpPage');
 const CheckList = view(() => import('./checks/CheckList.tsx'), 'CheckList');
 const CheckPage = view(() => import('./checks/CheckPage.tsx'), 'CheckPage');
 const LabelList = view(() => import('./labels/LabelList.tsx'), 'LabelList');
@@ -98,6 +99,7 @@ export function App() {
         <Route path="costs/:batchId" element={<BatchCostPage />} />
         <Route path="cook" element={<CookList />} />
         <Route path="cook/:batchId" element={<CookPage />} />
+        <Route path="cook/:batchId/write-up" element={<WriteUpPage />} />
         <Route path="check" element={<CheckList />} />
         <Route path="check/:batchId" element={<CheckPage />} />
         <Route path="label" element={<LabelList />} />

@@ -80,18 +80,43 @@ export async function drawBlank({
         : words && ` ${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
     flow.row(
       [
-        { text: String(i + 1), x: 0, width: 16, bold: true },
+        { text: String(i + 1), x: 0, width: 30, bold: true, box: true },
         {
           text:
             batchStepText(state, step, kitchen) + target + (step.caution ? ` Caution: ${step.caution}` : ''),
-          x: 20,
-          width: 380,
+          x: 34,
+          width: 366,
         },
         { text: 'at', x: 420, width: 20, soft: true },
       ],
       24,
     );
   });
+  const dosed = scaled.lines.filter(l => l.eachJar.length > 0);
+  if (dosed.length > 0) {
+    flow.heading('In each jar');
+    const jars = started.jars.reduce((n, j) => n + j.count, 0);
+    const wide = 48;
+    for (const line of dosed) {
+      flow.text(`${line.name}: ${line.eachJar.map(e => `${e.measure} in each ${e.size}`).join(', ')}`, {
+        bold: true,
+      });
+      for (let first = 1; first <= jars; first += 10)
+        flow.row(
+          Array.from({ length: Math.min(10, jars - first + 1) }, (_, i) => ({
+            text: String(first + i),
+            x: i * wide,
+            width: wide - 16,
+            box: true,
+          })),
+          18,
+        );
+    }
+  }
+  if (pots > 1) {
+    flow.heading('Pots');
+    for (let pot = 1; pot <= pots; pot++) flow.blank(`Pot ${pot}: hottest / ended at`, 170);
+  }
   flow.heading('Process');
   for (const time of timesInUse(state)) {
     flow.text(

@@ -104,6 +104,9 @@ export function wrap(text: string, face: PDFFont, size: number, width_pt: number
 /** How wide the text of a page is, whatever its paper: rows keep their places. */
 const WRITTEN_PT = 516;
 
+/** Side of a box to tick. */
+const BOX_PT = 9;
+
 /** Text that flows down the pages of a kitchen's paper, with a foot on each. */
 export class Flow {
   private page!: PDFPage;
@@ -165,7 +168,16 @@ export class Flow {
 
   /** One row: cells at fixed places, each wrapped in its own width; a rule below. */
   row(
-    cells: { text: string; x: number; width: number; bold?: boolean; soft?: boolean; right?: boolean }[],
+    cells: {
+      text: string;
+      x: number;
+      width: number;
+      bold?: boolean;
+      soft?: boolean;
+      right?: boolean;
+      /** An empty box to tick stands before its text. */
+      box?: boolean;
+    }[],
     least = 0,
   ): void {
     const size = 9.5;
@@ -173,9 +185,20 @@ export class Flow {
     const height = Math.max(least, Math.max(...wrapped.map(w => w.length)) * size * 1.35 + 5);
     this.room(height);
     cells.forEach((cell, i) => {
+      const indent = cell.box ? BOX_PT + 5 : 0;
+      if (cell.box)
+        this.page.drawRectangle({
+          x: this.margin + cell.x,
+          y: this.y - BOX_PT - 2,
+          width: BOX_PT,
+          height: BOX_PT,
+          borderColor: SOFT,
+          borderWidth: 0.8,
+        });
       const face = cell.bold ? this.faces.bold : this.faces.plain;
       (wrapped[i] as string[]).forEach((line, k) => {
-        const x = this.margin + cell.x + (cell.right ? cell.width - face.widthOfTextAtSize(line, size) : 0);
+        const x =
+          this.margin + cell.x + indent + (cell.right ? cell.width - face.widthOfTextAtSize(line, size) : 0);
         this.page.drawText(line, {
           x,
           y: this.y - size - 1 - k * size * 1.35,

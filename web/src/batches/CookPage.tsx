@@ -17,6 +17,7 @@ import { JarPanel } from './JarPanel.tsx';
 import { EndedTwice } from './LoadPanel.tsx';
 import { TimerButton } from './TimerButton.tsx';
 import { StepPanel } from './StepPanel.tsx';
+import { say } from '../words/views.ts';
 import { useWhen } from './when.ts';
 import { WhenFields } from './WhenFields.tsx';
 
@@ -75,6 +76,11 @@ function Cooking({ batch }: { batch: OpenBatch }) {
         >
           Sheet to write on
         </Button>
+        {mayCook && (
+          <Button component={Link} to={`/cook/${batch.id}/write-up`} variant="outlined">
+            {say('writeUp.way')}
+          </Button>
+        )}
         <TimerButton />
         <Button component={Link} to={`/records/${batch.id}`} variant="outlined">
           Record
