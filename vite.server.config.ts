@@ -25,6 +25,7 @@ export default defineConfig(({ mode }) => ({
             cli: 'server/src/cli.ts',
             heavy: 'server/src/heavy/worker.ts',
             seed: 'demo/main.ts',
+            devices: 'devices/main.ts',
           }) as Record<string, string>,
       output: { entryFileNames: '[name].mjs', chunkFileNames: 'shared/[name]-[hash].mjs' },
       external: [

@@ -7,7 +7,13 @@ const PATIENCE_MS = { testTimeout: 120_000, hookTimeout: 120_000 };
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts', 'contract/**/*.test.ts'], ...PATIENCE_MS } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'devices/**/*.test.ts'],
+          ...PATIENCE_MS,
+        },
+      },
       {
         test: {
           name: 'api',

@@ -71,6 +71,9 @@ export class House {
     this.writeClock();
   }
 
+  /** Ports of instruments beside it, with commas between. */
+  instruments = '';
+
   /** Folder of the interface that is served; another one is another build. */
   web = join(ROOT, 'dist/web');
 
@@ -92,6 +95,7 @@ export class House {
         COCOTTE_PRIVATE_CLUSTER: 'yes',
         COCOTTE_TEST_CLOCK_FILE: join(this.dir, 'clock'),
         COCOTTE_WEB_DIST: this.web,
+        COCOTTE_INSTRUMENTS: this.instruments,
       },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });

@@ -9,6 +9,7 @@ const MAY = {
   contract: ['core'],
   server: ['core', 'contract'],
   web: ['core', 'contract'],
+  devices: [],
   demo: null,
   testing: null,
   e2e: null,
@@ -61,7 +62,7 @@ function inspect(path) {
       room !== here[0] &&
       allowed &&
       !allowed.includes(room) &&
-      !(isTest && (room === 'testing' || room === 'demo'))
+      !(isTest && ['testing', 'demo', 'devices'].includes(room))
     )
       faults.push(`${here.join('/')} imports ${room}`);
     if (

@@ -8,6 +8,7 @@ import { checkNode, fail, say } from './lib/say.mjs';
 /** Everything from a fresh clone to a running kitchen; a second start skips what is done. */
 checkNode();
 const empty = process.argv.includes('--empty');
+const withDevices = process.argv.includes('--devices');
 const port = process.env.PORT ?? '4600';
 const host = process.env.HOST ?? '127.0.0.1';
 if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535)
@@ -48,6 +49,14 @@ const step = args => {
 if (database.ownerUrl) step([dist('cli'), 'migrate']);
 if (!empty) step([dist('seed')]);
 
+// Simulated instruments, each on a port of its own that only this machine reaches.
+let devices = null;
+if (withDevices) {
+  devices = fork(dist('devices'), [], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  const { ports } = await new Promise(resolve => devices.once('message', resolve));
+  env.COCOTTE_INSTRUMENTS = ports.join(',');
+}
+
 const server = fork(dist('main'), [], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 let stopping = false;
 const stop = () => {
@@ -65,6 +74,7 @@ server.on('message', () => {
     say(
       "Other devices reach it only under names it is told: set COCOTTE_NAMES to this machine's name or address in the kitchen.",
     );
+  if (devices) say(`Simulated instruments on the ports ${env.COCOTTE_INSTRUMENTS}.`);
   say('Stop with Ctrl-C.');
 });
 
@@ -83,6 +93,7 @@ if (database.own) setTimeout(watch, WATCH_MS).unref();
 server.on('exit', code => {
   const wanted = stopping;
   stopping = true;
+  if (devices?.exitCode === null) devices.kill('SIGTERM');
   database.stopIfUnused();
   process.exit(wanted ? 0 : (code ?? 1) || 1);
 });

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 /** Type-checks every room with its own settings; fails on the first that does not pass, after trying all. */
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 let failed = false;
-for (const room of ['core', 'contract', 'server', 'web', 'demo', 'testing', 'e2e', 'bench']) {
+for (const room of ['core', 'contract', 'server', 'web', 'devices', 'demo', 'testing', 'e2e', 'bench']) {
   const run = spawnSync(
     process.execPath,
     [join(root, 'node_modules/typescript/bin/tsc'), '-p', join(root, room)],

@@ -30,3 +30,4 @@ export {
   withdrawInvitation,
 } from './people.ts';
 export { addPaper, listPapers, openPaper, removePaper } from './papers.ts';
+export { readInstruments } from './instruments.ts';

@@ -48,12 +48,13 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   const asStarted = first ? upgradeStarted(first.event.body) : null;
   const replaced = asStarted ? replacedLines(asStarted, of('line.replaced')) : [];
   const started = first && asStarted ? { ...withLines(asStarted, added, replaced), by: first.trace } : null;
-  const deviations: Deviation[] = asStarted ? replacedDeviations(asStarted, replaced) : [];
+  const deviations: Deviation[] = [];
 
   const reversed = new Set(of('draw.reversed').map(s => s.event.body.drawId));
   const draws = of('lot.drawn')
     .filter(s => !reversed.has(s.event.id))
     .map(s => ({ drawId: s.event.id, by: s.trace, ...s.event.body }));
+  if (asStarted) deviations.push(...replacedDeviations(asStarted, replaced, draws));
   const outlets = of('outlet.opened').map(s => ({ ...s.event.body, by: s.trace }));
 
   const steps: BatchState['steps'] = byName();
@@ -150,7 +151,12 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     leftOver: of('left.over').map(s => ({ ...s.event.body, by: s.trace })),
     leftoversBack: of('leftover.back').map(s => ({ ...s.event.body, by: s.trace })),
     washed: of('pot.washed').map(s => ({ ...s.event.body, by: s.trace })),
-    pictures: of('picture.kept').map(s => ({ ...s.event.body, eventId: s.event.id, by: s.trace })),
+    // Two tabs may both have handed it in: one picture is one.
+    pictures: [...new Map(of('picture.kept').map(s => [s.event.body.paperId, s])).values()].map(s => ({
+      ...s.event.body,
+      eventId: s.event.id,
+      by: s.trace,
+    })),
     outlets,
     used,
     books,

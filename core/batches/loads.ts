@@ -74,10 +74,10 @@ export function deriveLoads(
       lifted: null,
       echoes: [],
     });
-    const holds = started?.equipment.canners.find(c => c.id === cannerId)?.holds ?? null;
     const sizes = jars.map(j => j.size);
+    const share = fullest(started, cannerId, sizes);
     // What stands in a canner is its owner's figure: a jar more than reckoned may still find a place among mixed sizes.
-    if (holds && rackShare(holds, sizes) > MORE_THAN_FULL)
+    if (share !== null && share > MORE_THAN_FULL)
       deviations.push(
         deviation({
           key: `overfull:${loadId}`,
@@ -127,6 +127,23 @@ export function deriveLoads(
   for (const [id, timeline] of timelines)
     runClock(loads.get(id) as LoadState, timeline, settlements, deviations);
   return [...loads.values()].sort((a, b) => a.number - b.number || (a.id < b.id ? -1 : 1));
+}
+
+/**
+ * How full its canner is with these: of the one that is named, or where none is, of the one among the kitchen's that takes
+ * most; null where nobody kept what they hold.
+ */
+function fullest(
+  started: BatchState['started'],
+  cannerId: string | null,
+  sizes: readonly JarState['size'][],
+): number | null {
+  const known = (started?.equipment.canners ?? []).flatMap(c =>
+    c.holds ? [{ id: c.id, holds: c.holds }] : [],
+  );
+  const named = known.filter(c => c.id === cannerId);
+  const among = named.length > 0 ? named : known;
+  return among.length === 0 ? null : Math.min(...among.map(c => rackShare(c.holds, sizes)));
 }
 
 /** The times of the jars of a load; null where one of them has none. */

@@ -77,13 +77,25 @@ describe('more jars than stand in the canner', () => {
     expect(codes(right)).not.toContain('overfull');
   });
 
-  it('a canner whose figure nobody kept, or that is none of the kitchen, holds nothing back', () => {
+  it('a canner whose figure nobody kept holds nothing back', () => {
     const old = batchOf(28, [{ id: 'seven', name: 'Old', kind: null, holds: null }]);
     pack(old, 28, 'seven');
     expect(codes(old)).not.toContain('overfull');
-    const other = batchOf(28);
-    pack(other, 28, '__proto__');
-    expect(codes(other)).not.toContain('overfull');
+  });
+
+  it('without a canner’s name, or by one that is none of the kitchen’s, it is the one that takes most', () => {
+    for (const id of [null, '__proto__', 'constructor', 'another']) {
+      const batch = batchOf(28);
+      pack(batch, 28, id);
+      expect(codes(batch)).toContain('overfull');
+      const right = batchOf(7);
+      pack(right, 7, id);
+      expect(codes(right)).not.toContain('overfull');
+    }
+    const big = { ...canner, id: 'big', holds: { quart: 30 } };
+    const there = batchOf(28, [canner, big]);
+    pack(there, 28, null);
+    expect(codes(there)).not.toContain('overfull');
   });
 
   it('is settled by its reason, since the figure is the owner’s', () => {
@@ -195,12 +207,33 @@ describe('a substitution at the pot', () => {
     const before = covered(fold(batch.events));
     batch.add('line.replaced', {
       lineId: vinegar.id,
-      line: { ...vinegar, id: 'another', where: 'each jar', minStrength_pct: 10 },
+      line: { ...vinegar, id: 'another', where: 'each jar', name: 'Strong vinegar' },
     });
     const state = fold(batch.events);
     const line = state.started?.recipe.lines.find(l => l.id === vinegar.id);
-    expect(line).toMatchObject({ id: vinegar.id, where: vinegar.where, minStrength_pct: 10 });
+    expect(line).toMatchObject({ id: vinegar.id, where: vinegar.where, name: 'Strong vinegar' });
     expect(covered(state)).toEqual(before);
+  });
+
+  it('of what was drawn already holds the batch until the draw is put back', () => {
+    const batch = new PaperBatch(tested, [{ size: 'pint', count: 7 }]).drawAll();
+    batch.wait(1);
+    const cider = { ...vinegar, name: 'Cider vinegar, 5 %' };
+    batch.add('line.replaced', { lineId: vinegar.id, line: cider });
+    expect(openHolds(batch)).toContain('replaced_after_draw');
+    const draw = batch.events.find(e => e.type === 'lot.drawn')!;
+    batch.wait(1).add('draw.reversed', { drawId: draw.id, reason: 'another bottle went in' });
+    expect(openHolds(batch)).not.toContain('replaced_after_draw');
+    // Drawn afterwards, it is what went in.
+    batch.wait(1).drawAll();
+    expect(openHolds(batch)).not.toContain('replaced_after_draw');
+  });
+
+  it('by a stronger one is worth no more than the recipe counts on', () => {
+    const batch = new PaperBatch(tested, [{ size: 'pint', count: 7 }]);
+    batch.add('line.replaced', { lineId: vinegar.id, line: { ...vinegar, minStrength_pct: 25 } });
+    const line = fold(batch.events).started?.recipe.lines.find(l => l.id === vinegar.id);
+    expect(line?.minStrength_pct).toBe(vinegar.minStrength_pct);
   });
 
   it('of a line that this recipe does not have is an unknown line, and replaces nothing', () => {

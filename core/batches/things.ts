@@ -33,20 +33,53 @@ export function replacedLines(
     const { lineId, line } = event.body;
     const was = started.recipe.lines.find(l => l.id === lineId);
     // It serves where the first served: what it is may change, not where it goes in.
-    if (was) last.set(lineId, { was, line: { ...line, id: was.id, where: was.where }, by: trace });
+    if (!was) continue;
+    // A stronger one is worth no more than what the recipe counts on: what was drawn before may be weaker.
+    const strength =
+      line.minStrength_pct !== null && was.minStrength_pct !== null
+        ? Math.min(line.minStrength_pct, was.minStrength_pct)
+        : line.minStrength_pct;
+    last.set(lineId, {
+      was,
+      line: { ...line, id: was.id, where: was.where, minStrength_pct: strength },
+      by: trace,
+    });
   }
   return [...last.values()];
 }
 
-/** A substitution that takes the recipe out of its authority holds the batch; one that is covered or free does not. */
-export function replacedDeviations(before: StartedBody, replaced: BatchState['replaced']): Deviation[] {
+/**
+ * A substitution that takes the recipe out of its authority holds the batch; one that is covered or free does not. What was
+ * drawn for the line before was drawn as something else: it counts for nothing, and holds the batch until it is put back.
+ */
+export function replacedDeviations(
+  before: StartedBody,
+  replaced: BatchState['replaced'],
+  draws: BatchState['draws'],
+): Deviation[] {
   return replaced.flatMap(({ was, line, by }) => {
+    const drawn = draws
+      .filter(d => d.by.at_ms <= by.at_ms)
+      .flatMap(d => d.lots.filter(l => l.lineId === was.id));
+    const first: Deviation[] =
+      drawn.length === 0
+        ? []
+        : [
+            deviation({
+              key: `replaced_after_draw:${by.eventId}`,
+              code: 'replaced_after_draw',
+              jars: null,
+              what: `Lot ${drawn.map(l => l.lotLabel).join(', ')} was drawn as ${was.name}, before ${line.name} went in for it.`,
+              next: 'Put that draw back, and draw what went in.',
+            }),
+          ];
     const { answer, says } = atThePot(before.recipe, recipe => ({
       ...recipe,
       lines: recipe.lines.map(l => (l.id === was.id ? line : l)),
     }));
-    if (answer !== 'costs') return [];
+    if (answer !== 'costs') return first;
     return [
+      ...first,
       deviation({
         key: `line_replaced:${by.eventId}`,
         code: 'line_replaced',

@@ -126,6 +126,16 @@ describe('what was left over and comes back', () => {
     expect(left(before)).toMatchObject({ met: false });
   });
 
+  it('a second entry, typed for the same time, does not take back the first', () => {
+    const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }]).drawAll().fill([1, 2]);
+    batch.wait(10);
+    const refrigeratedAt = new Date(batch.now_ms).toISOString();
+    batch.wait(15 * 60).add('leftover.back', { refrigeratedAt, boiled: false, cooled: [] });
+    batch.wait(20).fill([3, 4]);
+    batch.add('leftover.back', { refrigeratedAt, boiled: true, cooled: [] }, { typed: true, ago_min: 15 });
+    expect(left(batch)).toMatchObject({ met: false, jars: [3, 4] });
+  });
+
   it('its label has its own code and day', () => {
     const state = fold(twoFillings(plumJam).events);
     const kitchen = {

@@ -25,12 +25,27 @@ function faultOf(
   filling: Filling,
   before: Filling,
 ): { what: string; by: Trace | null } | null {
-  const started = state.started as NonNullable<BatchState['started']>;
-  const t = (temp_C: number) => tempBoth(temp_C, started.kitchen);
-  const back = state.leftoversBack.findLast(
+  const backs = state.leftoversBack.filter(
     b => b.by.at_ms >= before.to_ms && b.by.at_ms <= filling.from_ms && !b.by.doubtful,
   );
-  if (!back) return { what: 'nobody entered when it was refrigerated, and that it came back', by: null };
+  if (backs.length === 0)
+    return { what: 'nobody entered when it was refrigerated, and that it came back', by: null };
+  // Whatever was entered of it counts: a second entry does not take back the first.
+  for (const back of backs) {
+    const fault = faultOfBack(state, filling, before, back);
+    if (fault) return fault;
+  }
+  return null;
+}
+
+function faultOfBack(
+  state: BatchState,
+  filling: Filling,
+  before: Filling,
+  back: BatchState['leftoversBack'][number],
+): { what: string; by: Trace } | null {
+  const started = state.started as NonNullable<BatchState['started']>;
+  const t = (temp_C: number) => tempBoth(temp_C, started.kitchen);
   const put_ms = Date.parse(back.refrigeratedAt);
   if (put_ms > back.by.at_ms)
     return { what: 'it was refrigerated after it came back, as entered', by: back.by };

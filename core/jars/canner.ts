@@ -49,7 +49,7 @@ const FULL = 1 + 1e-9;
  * a smaller one may still find its place.
  *
  * @example
- * const jars = [1, 2, 3].map(number => ({ number, size: 'quart' as const }));
+ * const jars = [1, 2, 3].map(number => ({ number, size: 'quart' }));
  * fitting({ quart: 2 }, jars).map(j => j.number); // [1, 2]
  */
 export function fitting<J extends { size: JarSizeId }>(holds: Holds, jars: readonly J[]): J[] {

@@ -32,7 +32,7 @@ export {
 } from './place-words.ts';
 export {
   batchSubject,
-  isOfBatch,
+  batchOfSubject,
   PICTURES_OF_A_BATCH,
   KEPT_PAPER_TYPES,
   PAPER_LIMIT_BYTES,
@@ -52,3 +52,12 @@ export {
   type There,
   withUsual,
 } from './first-steps.ts';
+export {
+  type Instrument,
+  INSTRUMENT_KINDS,
+  INSTRUMENT_UNITS,
+  type InstrumentKind,
+  type InstrumentWord,
+  type LineState,
+  readInstrumentLine,
+} from './instruments.ts';

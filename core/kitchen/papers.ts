@@ -30,8 +30,9 @@ export const PICTURES_OF_A_BATCH = 60;
 const BATCH = 'batch:';
 /** The subject of a picture of a batch. */
 export const batchSubject = (batchId: string): string => `${BATCH}${batchId}`;
-/** Whether a paper belongs to the record of a batch, and not to the room for papers. */
-export const isOfBatch = (subject: string): boolean => subject.startsWith(BATCH);
+/** The batch whose record a paper belongs to; null for one of the room for papers. */
+export const batchOfSubject = (subject: string): string | null =>
+  subject.startsWith(BATCH) ? subject.slice(BATCH.length) : null;
 
 /** The subject of a paper that shows a point of a place: its permit, its certificate. */
 export const placeSubject = (placeId: string, point: string): string => `place:${placeId}:${point}`;

@@ -77,6 +77,7 @@ const SOURCES = [
   'web/public',
   'web/vite.config.ts',
   'demo',
+  'devices',
   'bench',
   'testing',
   'package-lock.json',

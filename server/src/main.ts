@@ -11,6 +11,7 @@ import { holdStanding } from './house/standing.ts';
 import { namesFromEnvironment } from './house/names.ts';
 import { closeHeavy, warmHeavy } from './heavy/pool.ts';
 import { guessesIn } from './kitchen/guesses.ts';
+import { connectInstruments } from './kitchen/instruments.ts';
 
 /** Serves interface and API on one port until told to stop. Says `ready` to the process that started it. */
 async function main(): Promise<void> {
@@ -21,6 +22,7 @@ async function main(): Promise<void> {
     TLS_CERT,
     TLS_KEY,
     COCOTTE_WEB_DIST,
+    COCOTTE_INSTRUMENTS = '',
   } = process.env;
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set.');
   const missing = await pendingMigrations(DATABASE_URL);
@@ -57,6 +59,8 @@ async function main(): Promise<void> {
     process.send?.('ready');
     warmHeavy();
   });
+  // Instruments on lines of this machine, by their ports.
+  if (COCOTTE_INSTRUMENTS) connectInstruments(COCOTTE_INSTRUMENTS.split(',').map(Number));
   const stop = () => {
     server.close(
       () => void Promise.all([database.close(), standing.leave(), closeHeavy()]).then(() => process.exit(0)),

@@ -436,6 +436,7 @@ const FIXTURES: Record<string, Fixture> = {
     params: batch(),
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
+  'instruments.read': () => ({ allowed: noRows('instruments') }),
   'batches.takeFromPot': () => ({
     params: batch(),
     body: {

@@ -11,6 +11,8 @@ import { PDFDocument, PDFName, PDFString } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pdfOf, picture } from '../../testing/papers.ts';
+import { plumJam } from '../../demo/recipes.ts';
+import { Line } from '../../testing/line.ts';
 import { type Client, TestServer, problemOf } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -191,8 +193,15 @@ describe('what is refused', () => {
 
 describe('pictures of a batch', () => {
   it('lie beside its record and not in the room, so many and no more; nobody takes one out', async () => {
-    const batchId = randomUUID();
-    const subject = batchSubject(batchId);
+    const line = await Line.open(owner, plumJam, 'half-pint', 4);
+    await line.start();
+    const other = await Line.open(owner, { ...plumJam, code: 'OTH' }, 'half-pint', 4);
+    await other.start();
+    const subject = batchSubject(line.batchId);
+    for (const nobody of [randomUUID(), 'x', "' or true", ''])
+      expect((await refusal(picture(), { subject: `batch:${nobody}`, name: 'x' })).code).toBe(
+        'unknown-batch',
+      );
     const before = (await owner.ok(listPapers)).papers.length;
     const first = await add(picture(), { who: cook, subject });
     expect((await owner.ok(listPapers)).papers).toHaveLength(before);
@@ -206,6 +215,6 @@ describe('pictures of a batch', () => {
     for (let i = 1; i < PICTURES_OF_A_BATCH; i++) await add(picture({ grey: i }), { who: cook, subject });
     expect((await refusal(picture(), { subject, name: 'one more' })).code).toBe('room-full');
     // Another batch has room of its own.
-    await add(picture(), { who: cook, subject: batchSubject(randomUUID()) });
+    await add(picture(), { who: cook, subject: batchSubject(other.batchId) });
   });
 });

@@ -11,7 +11,7 @@ import {
 } from '@cocotte/contract';
 import {
   batchSubject,
-  isOfBatch,
+  batchOfSubject,
   PAPER_LIMIT_BYTES,
   PAPERS_IN_A_KITCHEN,
   PICTURE_SIDE_PX,
@@ -134,6 +134,13 @@ async function selectPaper(trx: Trx, kitchenId: string, paperId: string): Promis
   return row ? paperFrom(row) : null;
 }
 
+const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+async function isBatch(trx: Trx, kitchenId: string, batchId: string): Promise<boolean> {
+  if (!UUID.test(batchId)) return false;
+  const row = await trx('batches').where({ kitchen_id: kitchenId, batch_id: batchId }).first('batch_id');
+  return row !== undefined;
+}
+
 const paperFrom = (row: Record<string, unknown>): Paper => ({
   id: row.paper_id as string,
   subject: row.subject as string,
@@ -184,7 +191,7 @@ export async function addPaper(
 ): Promise<ReplyOf<typeof addPaperEndpoint>> {
   const { trx, kitchenId, params, query, body, person, clock } = call;
   const sha256 = createHash('sha256').update(body.bytes).digest('hex');
-  const ofBatch = isOfBatch(query.subject);
+  const ofBatch = batchOfSubject(query.subject);
   const same = await selectPaper(trx, kitchenId, params.paperId);
   if (same) {
     if (same.sha256 === sha256 && same.subject === query.subject)
@@ -196,8 +203,16 @@ export async function addPaper(
       next: 'Reload and hand it in again.',
     });
   }
-  const there = await selectPapers(trx, kitchenId, ofBatch ? query.subject : null);
-  if (ofBatch && there.length >= PICTURES_OF_A_BATCH)
+  if (ofBatch !== null && !(await isBatch(trx, kitchenId, ofBatch)))
+    throw problem(422, {
+      code: 'unknown-batch',
+      what: 'No batch of this kitchen is meant.',
+      why: 'A picture lies beside the record of its batch.',
+      next: 'Open the batch, and add it there.',
+      path: 'subject',
+    });
+  const there = await selectPapers(trx, kitchenId, ofBatch === null ? null : query.subject);
+  if (ofBatch !== null && there.length >= PICTURES_OF_A_BATCH)
     throw problem(422, {
       code: 'room-full',
       what: `This batch has ${PICTURES_OF_A_BATCH} pictures already.`,
@@ -264,7 +279,7 @@ export async function removePaper(
       next: 'Leave it. A newer paper can lie beside it.',
     });
   const paper = await selectPaper(trx, kitchenId, params.paperId);
-  if (paper && isOfBatch(paper.subject))
+  if (paper && batchOfSubject(paper.subject) !== null)
     throw problem(422, {
       code: 'paper-rests',
       what: 'This picture belongs to the record of a batch.',

@@ -2,6 +2,7 @@ import * as contract from '@cocotte/contract';
 import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, door, intake, porch, room } from '../house/mount.ts';
 import * as counter from './counter.ts';
+import * as instruments from './instruments.ts';
 import * as papers from './papers.ts';
 import * as people from './people.ts';
 import * as service from './service.ts';
@@ -25,6 +26,7 @@ export const kitchenRoutes: Mounted[] = [
   porch(contract.acceptInvitation, people.acceptInvitation),
   room(contract.readKitchen, service.readKitchen),
   room(contract.changeKitchen, service.changeKitchen, MOVES),
+  room(contract.readInstruments, instruments.read),
   room(contract.listPapers, papers.listPapers),
   intake(contract.addPaper, papers.readied, papers.addPaper, { ...MOVES, patience_ms: THREAD_PATIENCE_MS }),
   room(contract.openPaper, papers.openPaper),

@@ -1,10 +1,12 @@
-import { clockText, numberText, temperatureText } from '@cocotte/core/measure';
+import { clockText, fieldText, numberText, temperatureText } from '@cocotte/core/measure';
 import { keptBySugar } from '@cocotte/core/review';
 import { Box } from '@mui/material';
+import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick, Temperature } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
+import { TakeReading } from '../kit/TakeReading.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
@@ -39,10 +41,26 @@ export function TemperatureEntry({
           : 'Water in an open canner or jar does not pass its boiling point.',
     }),
   }));
+  /** What an instrument showed, as it was put into the field: typed over, it is no reading of its any more. */
+  const [taken, setTaken] = useState({ id: '', text: '' });
   const log = form.submit(async v => {
     const part = v.where === 'pot' ? v.part : '';
+    const typedText = form.typed('temp_C');
     if (
-      await batch.enter([['temperature.read', { ...v, part, potId: v.where === 'pot' ? potId : null }]], when)
+      await batch.enter(
+        [
+          [
+            'temperature.read',
+            {
+              ...v,
+              part,
+              potId: v.where === 'pot' ? potId : null,
+              instrumentId: taken.text !== '' && taken.text === typedText ? taken.id : null,
+            },
+          ],
+        ],
+        when,
+      )
     )
       form.again({ where: v.where, part: v.part });
   });
@@ -56,8 +74,11 @@ export function TemperatureEntry({
       why: 'A refractometer for sugar reads up to 95.',
     }),
   }));
+  const [brixTaken, setBrixTaken] = useState({ id: '', text: '' });
   const logSolids = solids.submit(async v => {
-    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, instrumentId: null }]], when))
+    const instrumentId =
+      brixTaken.text !== '' && brixTaken.text === solids.typed('brix_pct') ? brixTaken.id : null;
+    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, instrumentId }]], when))
       solids.again({ part: v.part });
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
@@ -78,6 +99,14 @@ export function TemperatureEntry({
           <Caution>{say('spread.unproven', { gel: temperatureText(gel, kitchen) })}</Caution>
         </Box>
       )}
+      <TakeReading
+        kind="thermometer"
+        onTake={(temp_C, id) => {
+          const text = fieldText(kitchen.temperature === 'F' ? temp_C * 1.8 + 32 : temp_C, kitchen.locale, 1);
+          setTaken({ id, text });
+          form.set('temp_C', text);
+        }}
+      />
       <EntryForm form={form} action="Log the temperature" onSubmit={log} wide="1fr 110px" tall>
         <Temperature at={form.at('temp_C')} label="Read" />
         <Pick at={form.at('where')} label="In the" of={['pot', 'canner', 'jar']} />
@@ -100,6 +129,14 @@ export function TemperatureEntry({
       ))}
       {spread && (
         <Box sx={{ mt: 2, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
+          <TakeReading
+            kind="refractometer"
+            onTake={(brix, id) => {
+              const text = fieldText(brix, kitchen.locale, 1);
+              setBrixTaken({ id, text });
+              solids.set('brix_pct', text);
+            }}
+          />
           <EntryForm form={solids} action="Log the solids" onSubmit={logSolids} tall>
             <Figure at={solids.at('brix_pct')} label="Refractometer, in the pot" unit="°Brix" />
             {parts.length > 0 && <Pick at={solids.at('part')} label="Of" of={ofParts} />}

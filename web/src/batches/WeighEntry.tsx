@@ -1,11 +1,13 @@
 import { lineMasses } from '@cocotte/core/batches';
-import { massText } from '@cocotte/core/measure';
+import { fieldText, kitchenVolume, massText } from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
-import { Box } from '@mui/material';
+import { Box, Button } from '@mui/material';
+import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Sheet, Soft } from '../kit/parts.tsx';
+import { TakeReading } from '../kit/TakeReading.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { misread, say } from '../words/views.ts';
@@ -14,6 +16,9 @@ import type { When } from './when.ts';
 
 /** Within this of what is wanted a weight is right: what a kitchen's scale and a spoon differ by. Our choice. */
 const RIGHT_WITHIN = 0.02;
+
+/** Below this a cook takes a spoon, and no scoop. Our choice. */
+const BY_SPOON_G = 60;
 
 /** Weighs bowl by bowl to one total, the empty bowl taken off, with a bar that fills. */
 export function WeighEntry({
@@ -31,6 +36,8 @@ export function WeighEntry({
   const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
   const weighing = (name: string) => read.figure({ name, min: 0, above: true, max: 1_000_000, unit: ' g' });
   const next = lines.find(m => m.basis !== 'weighed' && first?.adds.some(a => a.lineId === m.line.id));
+  /** What was weighed last: the same again is one tap, scoop by scoop. */
+  const [last, setLast] = useState<{ lineId: string; mass_g: number } | null>(null);
   const form = useTyped(
     { lineId: next?.line.id ?? lines[0]?.line.id ?? '', mass_g: '', bowl_g: '' },
     ({ bowl_g }) => {
@@ -49,15 +56,24 @@ export function WeighEntry({
   );
   const weigh = form.submit(async ({ lineId, mass_g }) => {
     const bowl_g = form.typed('bowl_g');
-    if (await batch.enter([['line.weighed', { lineId, mass_g }]], when)) form.again({ lineId, bowl_g });
+    if (!(await batch.enter([['line.weighed', { lineId, mass_g }]], when))) return;
+    setLast({ lineId, mass_g });
+    form.again({ lineId, bowl_g });
   });
   const chosen = lines.find(m => m.line.id === form.typed('lineId'));
   const so_far_g = chosen?.basis === 'weighed' ? chosen.actual_g : 0;
   const share = chosen && chosen.planned_g > 0 ? so_far_g / chosen.planned_g : 0;
   const left_g = chosen ? chosen.planned_g - so_far_g : 0;
   const right = Math.abs(1 - share) <= RIGHT_WITHIN;
+  // Little is put in by the spoon: what is still wanted, in the spoon at hand.
+  const density = chosen?.line.density_gPerMl ?? null;
+  const spoons =
+    density !== null && !right && left_g > 0 && left_g < BY_SPOON_G
+      ? kitchenVolume(left_g / density).text
+      : '';
   return (
     <Sheet title="Weigh" aside="bowl by bowl, added up">
+      <TakeReading kind="scale" onTake={mass_g => form.set('mass_g', fieldText(mass_g, kitchen.locale, 0))} />
       <EntryForm
         form={form}
         action="Add the weight"
@@ -110,12 +126,23 @@ export function WeighEntry({
                     : say(left_g > 0 ? 'bowl.left' : 'bowl.over', {
                         g: massText(Math.abs(left_g), kitchen),
                       })}
+                  {spoons && ` (${spoons})`}
                 </>
               )}
             </Soft>
           </Box>
         )}
       </EntryForm>
+      {last && last.lineId === chosen?.line.id && !right && left_g > 0 && (
+        <Button
+          variant="outlined"
+          fullWidth
+          sx={{ minHeight: 56, mt: 1.5 }}
+          onClick={() => void batch.enter([['line.weighed', last]], when)}
+        >
+          {say('bowl.again', { g: massText(last.mass_g, kitchen) })}
+        </Button>
+      )}
     </Sheet>
   );
 }

@@ -39,6 +39,9 @@ const database = () =>
 const LATE_MS = 60_000;
 const AGAIN_MS = 15_000;
 
+/** Pictures on their way just now. */
+const underWay = new Set<string>();
+
 /**
  * Pictures of a batch: kept on the device first, handed to the kitchen, and only then named by the record with the hash of what
  * is kept there. What did not arrive waits, also through a reload, and goes again by itself.
@@ -57,6 +60,9 @@ export function usePictures(batch: OpenBatch): {
   }, [person.id, kitchen.id, batchId]);
   const deliver = useCallback(
     async (picture: WaitingPicture): Promise<Fault[]> => {
+      // One way at a time: the same picture is named once.
+      if (underWay.has(picture.paperId)) return [];
+      underWay.add(picture.paperId);
       const db = await database();
       try {
         const kept = await call(addPaper, {
@@ -77,10 +83,10 @@ export function usePictures(batch: OpenBatch): {
         await db.delete('waiting', picture.paperId);
         return faultsOf(error);
       } finally {
-        setWaiting((await mine()).length);
+        underWay.delete(picture.paperId);
       }
     },
-    [enter, mine],
+    [enter],
   );
   useEffect(() => {
     let busy = false;
@@ -91,6 +97,7 @@ export function usePictures(batch: OpenBatch): {
         const there = await mine();
         setWaiting(there.length);
         for (const picture of there) await deliver(picture);
+        if (there.length > 0) setWaiting((await mine()).length);
       } catch {
         // A browser that keeps nothing has nothing that waits.
       } finally {
@@ -123,9 +130,11 @@ export function usePictures(batch: OpenBatch): {
       };
       await (await database()).put('waiting', picture);
       setWaiting(n => n + 1);
-      return deliver(picture);
+      const found = await deliver(picture);
+      setWaiting((await mine()).length);
+      return found;
     },
-    [person.id, kitchen.id, batchId, deliver],
+    [person.id, kitchen.id, batchId, deliver, mine],
   );
   return { waiting, add };
 }

@@ -25,7 +25,8 @@ export function AcidityPanel({ batch, when }: { batch: OpenBatch; when: When }) 
   const form = useTyped(
     {
       ph: '',
-      jar: '',
+      // The jar that went along for it, where one did.
+      jar: String(batch.state.jars.find(j => j.marked === 'reading' && !j.setAside)?.number ?? ''),
       temp_C: kitchen.temperature === 'F' ? '75' : '24',
       method: METHODS[0] as (typeof METHODS)[number],
       buffers: [4.01, 7].map(ph => ({ ph: plain(ph, 2) })),

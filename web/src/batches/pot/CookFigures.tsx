@@ -18,6 +18,10 @@ const HeatCurve = memo(lazy(async () => ({ default: (await import('./HeatCurve.t
 
 /** From so far below its target a pot climbs fast. Common practice, in kelvin. */
 const FAST_BELOW_C = 2.5;
+/** A pot that boils hard rises: fuller than this it foams over. Common practice: fill it no more than two thirds. */
+const FOAMS_FROM = 2 / 3;
+/** From so thick it sits on the bottom unless it is stirred. Common practice, from memory. */
+const SCORCHES_FROM_BRIX = 50;
 const MINUTE_MS = 60_000;
 
 /** The pot that is cooked: how it stands, what is left to drive off, when it will be ready, and how hot it was. */
@@ -92,6 +96,12 @@ export function CookFigures({
               </Soft>
             )}
             {near && !seen.past && <Caution>{say('pot.near')}</Caution>}
+            {seen.levels && seen.levels.now_mm > seen.levels.rim_mm * FOAMS_FROM && !seen.past && (
+              <Caution>{say('pot.foam')}</Caution>
+            )}
+            {seen.begun_ms !== null && seen.brix > SCORCHES_FROM_BRIX && !seen.past && (
+              <Caution>{say('pot.scorch')}</Caution>
+            )}
           </Box>
         </Box>
       </Box>

@@ -1,0 +1,128 @@
+import { connect, type Socket } from 'node:net';
+import type { ReplyOf, readInstruments } from '@cocotte/contract';
+import { type Instrument, type InstrumentKind, readInstrumentLine } from '@cocotte/core/kitchen';
+
+/** Longest line that is listened to; what is longer is rubbish. */
+const LONGEST = 200;
+/** An instrument that says nothing for so long is silent: what it showed last is not what it shows. */
+const SILENT_MS = 5000;
+const AGAIN_MS = 2000;
+/** Rubbish on the line is told for so long after the last of it. */
+const RUBBISH_MS = 5000;
+
+interface Line {
+  port: number;
+  socket: Socket | null;
+  hello: { id: string; kind: InstrumentKind; name: string } | null;
+  calibrated: Instrument['calibrated'];
+  last: { value: number; steady: boolean; at_ms: number } | null;
+  rubbish_ms: number;
+}
+
+/**
+ * Instruments on lines of this machine: nothing but loopback is ever connected to. What comes is read word by word and never
+ * trusted; of what comes often the last counts; a line that breaks is tried again.
+ */
+export class Instruments {
+  private readonly lines: Line[];
+  private readonly timers = new Set<NodeJS.Timeout>();
+  private closed = false;
+
+  constructor(
+    ports: readonly number[],
+    private readonly now_ms: () => number = () => performance.now(),
+  ) {
+    this.lines = ports
+      .filter(p => Number.isInteger(p) && p > 0 && p < 65_536)
+      .slice(0, 20)
+      .map(port => ({
+        port,
+        socket: null,
+        hello: null,
+        calibrated: null,
+        last: null,
+        rubbish_ms: -Infinity,
+      }));
+    for (const line of this.lines) this.open(line);
+  }
+
+  private open(line: Line): void {
+    if (this.closed) return;
+    const socket = connect({ port: line.port, host: '127.0.0.1' });
+    line.socket = socket;
+    let rest = '';
+    socket.setEncoding('utf8');
+    socket.on('data', (text: string) => {
+      rest += text;
+      const words = rest.split('\n');
+      rest = words.pop() ?? '';
+      // A line without an end fills no memory.
+      if (rest.length > LONGEST) {
+        rest = '';
+        line.rubbish_ms = this.now_ms();
+      }
+      for (const word of words) this.take(line, word);
+    });
+    socket.on('error', () => undefined);
+    socket.on('close', () => {
+      line.last = null;
+      if (this.closed) return;
+      const timer = setTimeout(() => {
+        this.timers.delete(timer);
+        this.open(line);
+      }, AGAIN_MS);
+      timer.unref();
+      this.timers.add(timer);
+    });
+  }
+
+  private take(line: Line, text: string): void {
+    const said = text.length > LONGEST ? null : readInstrumentLine(text, line.hello?.kind ?? null);
+    if (said === null) {
+      line.rubbish_ms = this.now_ms();
+      return;
+    }
+    if (said.word === 'hello') line.hello = { id: said.id, kind: said.kind, name: said.name };
+    else if (said.word === 'cal') line.calibrated = { at: said.at, off: said.off };
+    else line.last = { value: said.value, steady: said.steady, at_ms: this.now_ms() };
+  }
+
+  /** Every instrument that has said what it is, with what it shows just now. */
+  shown(): Instrument[] {
+    const now = this.now_ms();
+    return this.lines.flatMap(({ hello, calibrated, last, rubbish_ms }) => {
+      if (!hello) return [];
+      const fresh = last !== null && now - last.at_ms < SILENT_MS;
+      const troubled = now - rubbish_ms < RUBBISH_MS;
+      return [
+        {
+          ...hello,
+          state: troubled ? ('rubbish' as const) : fresh ? ('reading' as const) : ('silent' as const),
+          value: fresh && !troubled ? last.value : null,
+          steady: fresh && !troubled && last.steady,
+          calibrated,
+        },
+      ];
+    });
+  }
+
+  close(): void {
+    this.closed = true;
+    for (const timer of this.timers) clearTimeout(timer);
+    for (const line of this.lines) line.socket?.destroy();
+  }
+}
+
+let connected: Instruments | null = null;
+
+/** Connects this process to the instruments on these ports, in the place of those before; none for no port. */
+export function connectInstruments(ports: readonly number[]): Instruments {
+  connected?.close();
+  connected = new Instruments(ports);
+  return connected;
+}
+
+/** What they show, for whoever asks. */
+export async function read(): Promise<ReplyOf<typeof readInstruments>> {
+  return { instruments: connected?.shown() ?? [] };
+}
