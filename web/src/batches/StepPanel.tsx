@@ -183,6 +183,9 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
             })}
           </Box>
         </Sheet>
+        <YieldEntry batch={batch} when={when} />
+        <PotTaking batch={opened} />
+        <Pictures batch={opened} />
       </Stack>
       <Stack>
         {!inHand.measure && measure}
@@ -190,9 +193,6 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         {!inHand.temperature && temperature}
         {!inHand.weigh && weigh}
         <WorkEntry batch={batch} when={when} />
-        <YieldEntry batch={batch} when={when} />
-        <PotTaking batch={opened} />
-        <Pictures batch={opened} />
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Stack>
       {ending && (
