@@ -265,6 +265,14 @@ test('one pot, two products: what is taken is a lot with its cost; what is left 
   const left = page.getByRole('region', { name: 'What is left?' });
   await left.getByRole('button', { name: 'Into the refrigerator, to be filled tomorrow' }).click();
   await page.getByRole('button', { name: '9 jars in, load 1' }).click();
+  await page.clock.fastForward(2000);
+  await page.getByRole('button', { name: 'Start the 40 minutes' }).click();
+  await expect(page.getByText('What was left comes back')).toHaveCount(0);
+  await delivered(page);
+  await passTime(page, house, 41);
+  await page.getByRole('button', { name: 'Heat off' }).click();
+  await page.clock.fastForward(2000);
+  await page.getByRole('button', { name: 'Jars lifted' }).click();
   const back = page.getByRole('region', { name: 'What was left comes back' });
   await expect(back.getByText(/bear lot CRT-\d+-\w+-B/)).toBeVisible();
   await back.getByRole('button', { name: 'It is back in the pot' }).click();

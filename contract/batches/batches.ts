@@ -24,7 +24,7 @@ import {
   uuid,
 } from '../rules.ts';
 import { learnedRule, trialReading } from '../recipes/past-rules.ts';
-import { jarNumbers } from './body-rules.ts';
+import { jarNumbers } from './stove-rules.ts';
 import { jarsWantedRule } from './decision-rules.ts';
 import { sequencedRule } from './event-rules.ts';
 import { stampRule } from './stamp-rules.ts';

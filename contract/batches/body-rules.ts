@@ -9,7 +9,6 @@ import {
   type EventBodies,
   type EventType,
   JAR_FAULTS,
-  LEFT_OVER_WENT,
   type OutletBody,
   POT_TAKEN_HOW,
   type ReturnedLot,
@@ -23,7 +22,6 @@ import {
   choice,
   decimal,
   figure,
-  flag,
   instant,
   list,
   maybe,
@@ -32,6 +30,7 @@ import {
   union,
   uuid,
 } from '../rules.ts';
+import { jarNumber, jarNumbers, stove, temperature } from './stove-rules.ts';
 import {
   type Shapes,
   drawnLot,
@@ -44,22 +43,12 @@ import {
   unitCost,
 } from './decision-rules.ts';
 
-/** Rules of everything a batch's record holds. Impossible figures are refused here; a fact that is merely wrong is stored and held. */
-export const jarNumber = figure({ min: 1, max: 2000, whole: true, name: 'A jar number' });
-/** Numbers of jars in a batch, each once. */
-export const jarNumbers = list(jarNumber, { min: 1, max: 500, unlike: true });
 const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
 const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
 const reason = text({ min: 3, max: 300, name: 'The reason' });
 const loadId = uuid;
 
-/** Highest temperature each place can have: sugar in a jam pot, water in a canner or jar. */
-const temperature = figure({
-  min: -5,
-  max: 130,
-  name: 'The temperature in °C',
-  why: 'Water and sugar in an open pot stay between freezing and 130 °C (266 °F).',
-});
+/** Water in a canner or jar. */
 const waterTemperature = figure({
   min: -5,
   max: 105,
@@ -202,52 +191,7 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   ],
   'dose.given': [doseBody],
   'dose.missed': [doseBody],
-  'dose.checked': [
-    shape<EventBodies['dose.checked']>({
-      lineId,
-      quantity: figure({ min: 0, max: 100_000, name: 'What left the bottle' }),
-      unit: choice(['g', 'mL'] as const),
-    }),
-  ],
-  'left.over': [
-    shape<EventBodies['left.over']>({
-      went: choice(LEFT_OVER_WENT),
-      what: choice(['pot', 'brine'] as const),
-      mass_g: maybe(figure({ min: 0, above: true, max: 1_000_000, name: 'What is left in grams' })),
-      text: text({ max: 300, name: 'The note' }),
-    }),
-  ],
-  'leftover.back': [
-    shape<EventBodies['leftover.back']>({
-      refrigeratedAt: instant,
-      boiled: flag,
-      cooled: list(
-        shape<EventBodies['leftover.back']['cooled'][number]>({ at: instant, temp_C: temperature }),
-        { max: 12 },
-      ),
-    }),
-  ],
-  'line.replaced': [shape<EventBodies['line.replaced']>({ lineId, line: lineRule })],
-  'pot.washed': [
-    shape<EventBodies['pot.washed']>({
-      washed: flag,
-      allergens: list(text({ min: 1, max: 60 }), { min: 1, max: 20 }),
-    }),
-  ],
-  'jars.marked': [
-    shape<EventBodies['jars.marked']>({
-      jars: jarNumbers,
-      for: choice(['reading', 'keeping', 'sale'] as const),
-    }),
-  ],
-  'picture.kept': [
-    shape<EventBodies['picture.kept']>({
-      paperId: uuid,
-      sha256: text({ min: 64, max: 64 }),
-      of: maybe(uuid),
-      text: text({ max: 300, name: 'The words' }),
-    }),
-  ],
+  ...stove,
   'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],
   'load.packed': grown<EventBodies['load.packed'], 'cannerId' | 'heat'>(
     {

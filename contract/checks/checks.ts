@@ -1,6 +1,6 @@
 import type { Stamp } from '@cocotte/core/batches';
 import { type BatchView, batchParams } from '../batches/batches.ts';
-import { jarNumbers } from '../batches/body-rules.ts';
+import { jarNumbers } from '../batches/stove-rules.ts';
 import { stampRule } from '../batches/stamp-rules.ts';
 import { readBatch } from '../batches/index.ts';
 import { endpoint } from '../endpoint.ts';

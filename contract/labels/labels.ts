@@ -2,7 +2,7 @@ import type { Stamp } from '@cocotte/core/batches';
 import { LABEL_STOCKS } from '@cocotte/core/labels';
 import type { JarSizeId } from '@cocotte/core/jars';
 import { type BatchView, batchParams } from '../batches/batches.ts';
-import { jarNumbers } from '../batches/body-rules.ts';
+import { jarNumbers } from '../batches/stove-rules.ts';
 import { stampRule } from '../batches/stamp-rules.ts';
 import { readBatch } from '../batches/index.ts';
 import { endpoint, fileEndpoint } from '../endpoint.ts';

@@ -233,17 +233,19 @@ describe('what is taken from the pot', () => {
       'itemId',
     );
     // What recipes draw as one food of the library is not a pot of several.
-    const tomato = await owner.ok(addItem, {
-      body: upgradeItem({
-        id: randomUUID(),
-        kind: 'ingredient',
-        name: 'Vinegar, made here',
-        unit: 'g',
-        unit_g: 1,
-        use: 'vinegar',
-      }),
-    });
-    expect((await owner.refused(takeFromPot, take(5, { itemId: tomato.id }))).errors[0]?.path).toBe('itemId');
+    for (const over of [
+      { name: 'Vinegar, made here', use: 'vinegar' as const },
+      // A jam is no plain plum, and no tomato at all.
+      { name: 'Plums, from a pot', use: 'produce' as const, ingredientId: 'plum' },
+      { name: 'Tomatoes, from a pot', use: 'produce' as const, ingredientId: 'tomato' },
+    ]) {
+      const other = await owner.ok(addItem, {
+        body: upgradeItem({ id: randomUUID(), kind: 'ingredient', unit: 'g', unit_g: 1, ...over }),
+      });
+      expect((await owner.refused(takeFromPot, take(5, { itemId: other.id }))).errors[0]?.path).toBe(
+        'itemId',
+      );
+    }
 
     const { lot, trace } = await owner.ok(readLot, { params: { lotId: first.body.lotId } });
     expect(lot.facts).toMatchObject({ source: 'made here', released: true });

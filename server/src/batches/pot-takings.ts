@@ -42,10 +42,10 @@ export async function take(
         next: 'Choose such an ingredient, or add it.',
         path: 'itemId',
       });
-    if (item.ingredientId !== null && pot.foods.length > 1)
+    if (item.ingredientId !== null && !isPlain(pot, item.ingredientId))
       throw problem(422, {
         code: 'more-than-item',
-        what: `In this pot is more than ${item.name}: ${pot.foods.join(', ')}.`,
+        what: `What is in this pot is not plain ${item.name}: ${pot.labels.join(', ')}.`,
         why: 'What a recipe draws as one food was tested as that food.',
         next: 'Choose an ingredient of its own, which no entry of the library stands for.',
         path: 'itemId',
@@ -121,8 +121,21 @@ export async function take(
   });
 }
 
+/** Whether a pot holds nothing but one food of the library, as it is or as its juice, and water. */
+const isPlain = (pot: { foods: string[]; others: number }, ingredientId: string): boolean =>
+  pot.others === 0 &&
+  pot.foods.length === 1 &&
+  (ingredientId === pot.foods[0] || ingredientId === `${pot.foods[0]}-juice`);
+
 /** What went into the pot: its weight, its foods, what a label says of it, and what a gram of it cost. */
-function potOf(state: BatchState): { mass_g: number; foods: string[]; labels: string[]; unitCost: string } {
+function potOf(state: BatchState): {
+  mass_g: number;
+  foods: string[];
+  /** Lines that are neither food nor water: sugar, acid, salt, spice. */
+  others: number;
+  labels: string[];
+  unitCost: string;
+} {
   const masses = lineMasses(state).filter(m => m.line.where !== 'each jar' && m.line.where !== 'dip');
   const mass_g = masses.reduce((sum, m) => sum + m.actual_g, 0);
   const inPot = new Set(masses.map(m => m.line.id));
@@ -141,6 +154,7 @@ function potOf(state: BatchState): { mass_g: number; foods: string[]; labels: st
   return {
     mass_g,
     foods: [...new Set(foods.map(m => m.line.ingredientId ?? m.line.name))],
+    others: masses.filter(m => !foods.includes(m) && m.line.role !== 'water').length,
     labels: masses.filter(m => m.line.role !== 'water').map(m => m.line.labelName || m.line.name),
     unitCost: mass_g > 0 ? cost.div(mass_g).toDecimalPlaces(UNIT_COST_PLACES).toFixed() : '0',
   };

@@ -69,7 +69,8 @@ export function rowOf(recipe: Recipe) {
       recipe.product,
       recipe.family,
       ...recipe.tags,
-      ...recipe.lines.map(l => l.name),
+      // By the words of its text, and by what they were settled to be.
+      ...recipe.lines.flatMap(l => [l.name, l.labelName]),
     ]
       .join(' ')
       .toLowerCase(),

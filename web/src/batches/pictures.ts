@@ -63,7 +63,11 @@ export function usePictures(batch: OpenBatch): {
       // One way at a time: the same picture is named once.
       if (underWay.has(picture.paperId)) return [];
       underWay.add(picture.paperId);
-      const db = await database();
+      const drop = () =>
+        database().then(
+          db => db.delete('waiting', picture.paperId),
+          () => undefined,
+        );
       try {
         const kept = await call(addPaper, {
           params: { paperId: picture.paperId },
@@ -75,12 +79,12 @@ export function usePictures(batch: OpenBatch): {
           [['picture.kept', { paperId: kept.id, sha256: kept.sha256, of: picture.of, text: picture.text }]],
           late ? picture.taken_ms : undefined,
         );
-        await db.delete('waiting', picture.paperId);
+        await drop();
         return [];
       } catch (error) {
         if (error instanceof CallError && error.away) return [];
         // What was refused is refused again: it does not wait.
-        await db.delete('waiting', picture.paperId);
+        await drop();
         return faultsOf(error);
       } finally {
         underWay.delete(picture.paperId);
@@ -128,10 +132,19 @@ export function usePictures(batch: OpenBatch): {
         bytes: ready.value.bytes,
         taken_ms: kitchenNow(),
       };
-      await (await database()).put('waiting', picture);
+      try {
+        await (await database()).put('waiting', picture);
+      } catch {
+        // A browser that keeps nothing hands it in at once, or not at all.
+      }
       setWaiting(n => n + 1);
       const found = await deliver(picture);
-      setWaiting((await mine()).length);
+      setWaiting(
+        await mine().then(
+          all => all.length,
+          () => 0,
+        ),
+      );
       return found;
     },
     [person.id, kitchen.id, batchId, deliver, mine],

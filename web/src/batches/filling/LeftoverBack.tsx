@@ -35,8 +35,9 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
     secondAt: optional as Reader<number | null>,
     second: temp,
   }));
-  // What still stands open or waits for the canner comes first.
-  const fresh = loadable(batch.state).some(j => j.loadIds.length === 0);
+  // What still stands open, waits for the canner or is in it comes first.
+  const fresh =
+    loadable(batch.state).some(j => j.loadIds.length === 0) || batch.state.loads.some(l => !l.lifted);
   if (fresh || !kept || batch.state.leftoversBack.some(b => b.by.at_ms > kept.by.at_ms)) return null;
   const lot = `${started.lotCode}-${'BCDEFGH'[Math.max(0, fillings(batch.state).length - 1)] ?? 'Z'}`;
   const back = form.submit(async ({ at, boiled, firstAt, first, secondAt, second }) => {

@@ -45,7 +45,8 @@ function PotChangeDialog({ batch, when, onClose }: { batch: OpenBatch; when: Whe
   const [picked, setPicked] = useState<Ingredient | null>(null);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
   const factor = new Fraction(started.factor).valueOf();
-  const masses = lineMasses(batch.state).filter(m => m.line.role !== 'water' || m.line.where !== 'each jar');
+  // What is dosed by jar is a matter of each jar.
+  const masses = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
   const ingredientOf = (name: string) => picked ?? library.index.find(name)?.ingredient ?? null;
   const form = useTyped(
     {
