@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { scale, Stove, thermometer } from '../devices/instruments.ts';
 import { serve } from '../devices/serve.ts';
 import { axe } from './axe.ts';
-import { House, delivered, enterDemo, startAndDraw, watch } from './house.ts';
+import { House, delivered, enterDemo, inKitchen, startAndDraw, watch } from './house.ts';
 
 /** Instruments beside the stove: what they show is one tap away, and what is typed always counts. */
 const stove = new Stove(97.6);
@@ -72,6 +72,12 @@ test('a probe and a scale: taken, followed, held; silent ones are said, and by h
   await page.getByRole('button', { name: 'Add the weight' }).click();
   await expect(page.getByText(/weighed so far/)).toContainText('1,750 g');
   await delivered(page);
+  const { events } = (await (
+    await page.request.get(house.url + (await inKitchen(page, `/batches/${url.split('/').at(-1)}`)))
+  ).json()) as { events: { type: string; body: { instrumentId?: string | null } }[] };
+  expect(events.filter(e => e.type === 'temperature.read').map(e => e.body.instrumentId)).toEqual([
+    'probe-1',
+  ]);
   await page.goto(url.replace('/cook/', '/records/'));
   await expect(page.getByText(/Read .* °F in the pot/).first()).toBeVisible();
   expect(seen.faults).toEqual([]);

@@ -136,6 +136,26 @@ describe('what was left over and comes back', () => {
     expect(left(batch)).toMatchObject({ met: false, jars: [3, 4] });
   });
 
+  it('a second pot that is cooked in the evening is filled fresh; one pot alone, or one cooked before, is not', () => {
+    const cook = plumJam.steps.find(s => s.kind === 'cook')!;
+    const evening = (count: number, { late = true } = {}) => {
+      const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 4 }], {
+        pots: { count, each: '1', overridden: false, reasons: [] },
+      }).drawAll();
+      batch.fact('step.done', { stepId: cook.id, potId: '1' });
+      if (!late) batch.fact('step.done', { stepId: cook.id, potId: '2' });
+      batch
+        .wait(1)
+        .fill([1, 2])
+        .wait(9 * 60);
+      if (late) batch.fact('step.done', { stepId: cook.id, potId: '2' });
+      return left(batch.wait(5).fill([3, 4]));
+    };
+    expect(evening(2)).toMatchObject({ met: true });
+    expect(evening(2, { late: false })).toMatchObject({ met: false });
+    expect(evening(1)).toMatchObject({ met: false });
+  });
+
   it('its label has its own code and day', () => {
     const state = fold(twoFillings(plumJam).events);
     const kitchen = {

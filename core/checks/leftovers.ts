@@ -19,6 +19,18 @@ function isAcidInPot({ started }: BatchState): boolean {
   return recipe.lines.some(l => l.role === 'acid' && (l.where === 'pot' || l.where === 'brine'));
 }
 
+/** Whether one of several pots was cooked in between: it is filled fresh, however long after the first. */
+function isFreshPot({ started, steps }: BatchState, filling: Filling, before: Filling): boolean {
+  if (!started || started.pots.count < 2) return false;
+  return started.recipe.steps
+    .filter(s => s.kind === 'cook')
+    .flatMap(s => Object.values(steps[s.id]?.pots ?? {}))
+    .some(
+      ({ done }) =>
+        done !== null && !done.doubtful && done.at_ms > before.to_ms && done.at_ms <= filling.from_ms,
+    );
+}
+
 /** What stands against jars of a later filling; null where nothing does. */
 function faultOf(
   state: BatchState,
@@ -74,7 +86,9 @@ function faultOfBack(
 export function leftoverConditions(state: BatchState): Condition[] {
   const groups = fillings(state);
   return groups.slice(1).map((filling, i) => {
-    const fault = faultOf(state, filling, groups[i] as Filling);
+    const before = groups[i] as Filling;
+    const fresh = isFreshPot(state, filling, before);
+    const fault = fresh ? null : faultOf(state, filling, before);
     const jars = filling.jars.filter(j => !j.setAside).map(j => j.number);
     return condition({
       code: `leftover:${filling.lotCode}`,
@@ -82,7 +96,9 @@ export function leftoverConditions(state: BatchState): Condition[] {
       met: fault === null || jars.length === 0,
       evidence: fault
         ? `Jars ${rangesText(jars)} were filled long after the others: ${fault.what}.`
-        : 'It was refrigerated, came back within a day and was boiled once.',
+        : fresh
+          ? 'Another pot was cooked in between, and filled fresh.'
+          : 'It was refrigerated, came back within a day and was boiled once.',
       why: 'Food that stands warm between two fillings may spoil before its acid or its heat can keep it. FDA Food Code, cooling (from memory); a day is common practice.',
       next: 'Enter when it was refrigerated and that it was boiled, with the time when that was; otherwise keep these jars in the refrigerator.',
       jars,
