@@ -82,3 +82,4 @@ export { type Went, wentWhere } from './went.ts';
 export { allergensIn, type PotBefore, potBefore, unwashedAllergens } from './washed.ts';
 export { type Unused, unusedOf } from './unused.ts';
 export { stepsOnSheet, type WrittenDay, type WrittenFact, writtenFacts } from './write-up.ts';
+export { type Starting, startedOf } from './starting.ts';
