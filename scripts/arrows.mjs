@@ -8,7 +8,7 @@ const MAY = {
   core: [],
   contract: ['core'],
   server: ['core', 'contract'],
-  web: ['core', 'contract'],
+  web: ['core', 'contract', 'devices'],
   devices: [],
   demo: null,
   testing: null,

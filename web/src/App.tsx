@@ -40,6 +40,7 @@ const BatchCostPage = view(() => import('./stores/costs/BatchCostPage.tsx'), 'Ba
 const CookList = view(() => import('./batches/CookList.tsx'), 'CookList');
 const CookPage = view(() => import('./batches/CookPage.tsx'), 'CookPage');
 const WriteUpPage = view(() => import('./batches/write-up/WriteUpPage.tsx'), 'WriteUpPage');
+const RehearsalPage = view(() => import('./batches/rehearsal/RehearsalPage.tsx'), 'RehearsalPage');
 const CheckList = view(() => import('./checks/CheckList.tsx'), 'CheckList');
 const CheckPage = view(() => import('./checks/CheckPage.tsx'), 'CheckPage');
 const LabelList = view(() => import('./labels/LabelList.tsx'), 'LabelList');
@@ -86,6 +87,7 @@ export function App() {
         <Route path="recipes/:recipeId/difference" element={<DifferencePage />} />
         <Route path="recipes/:recipeId/variants" element={<VariantsPage />} />
         <Route path="recipes/:recipeId/change" element={<RecipeEditor />} />
+        <Route path="recipes/:recipeId/rehearse" element={<RehearsalPage />} />
         <Route path="recipes/:recipeId/cost" element={<RecipeCostPage />} />
         <Route path="stores" element={<ShelfPage />} />
         <Route path="stores/items/:itemId" element={<ItemPage />} />

@@ -9,6 +9,7 @@ import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import { jarsAmong } from './AllBut.tsx';
 import type { Fact, OpenBatch } from './open-batch.ts';
+import { useClock } from '../shell/clock.ts';
 import { type When, pastInstant } from './when.ts';
 
 /** Jars that are out while nobody entered the heat going off: it is asked for, and without it ten minutes are taken off. */
@@ -22,7 +23,8 @@ export function HeatOffDialog({
   onClose: () => void;
 }) {
   const { kitchen } = useHere();
-  const form = useTyped({ at: '' }, () => ({ at: pastInstant(kitchen.zone) }));
+  const now_ms = useClock();
+  const form = useTyped({ at: '' }, () => ({ at: pastInstant(kitchen.zone, now_ms) }));
   const lifted = async () => {
     if (await batch.enter([['load.lifted', { loadId: load.id }]])) onClose();
   };

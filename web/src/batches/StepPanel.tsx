@@ -68,7 +68,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
   return (
     <Columns of="1.5fr 1fr">
       <Stack>
-        <Washed batch={batch} when={when} />
+        {!batch.rehearsal && <Washed batch={batch} when={when} />}
         {now && <StepTiles batch={batch} open={open} inHand={now} onPick={setPicked} />}
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
@@ -184,8 +184,8 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
           </Box>
         </Sheet>
         <YieldEntry batch={batch} when={when} />
-        <PotTaking batch={opened} />
-        <Pictures batch={opened} />
+        {!batch.rehearsal && <PotTaking batch={opened} />}
+        {!batch.rehearsal && <Pictures batch={opened} />}
       </Stack>
       <Stack>
         {!inHand.measure && measure}

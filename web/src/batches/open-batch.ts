@@ -26,6 +26,8 @@ type Makers = Parameters<typeof outbox.add>[2];
 
 export interface OpenBatch {
   id: string;
+  /** It is cooked dry: outside the record and the stock, and nothing of it leaves this tab. */
+  rehearsal: boolean;
   view: BatchView;
   events: BatchEvent[];
   state: BatchState;
@@ -121,7 +123,10 @@ export function useBatch(batchId: string): { batch: OpenBatch | null; error: unk
     [person.id, lastSeq],
   );
   return {
-    batch: view && folded ? { id: batchId, view, ...folded, pending, enter, sign, decide, busy } : null,
+    batch:
+      view && folded
+        ? { id: batchId, rehearsal: false, view, ...folded, pending, enter, sign, decide, busy }
+        : null,
     error,
   };
 }

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { loadable } from '@cocotte/core/batches';
 import type { Fact, OpenBatch } from '../batches/open-batch.ts';
 import { type When, pastInstant } from '../batches/when.ts';
+import { kitchenNow } from '../shell/clock.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Switcher } from '../kit/controls.tsx';
 import { Time } from '../kit/fields.tsx';
@@ -150,7 +151,7 @@ function Leaving({
 /** A press proves nothing of jars whose lifting nobody entered: it is asked for here. */
 function ForgottenLift({ batch, load }: { batch: OpenBatch; load: OpenBatch['state']['loads'][number] }) {
   const { kitchen } = useHere();
-  const form = useTyped({ at: '' }, () => ({ at: pastInstant(kitchen.zone) }));
+  const form = useTyped({ at: '' }, () => ({ at: pastInstant(kitchen.zone, kitchenNow) }));
   const enter = form.submit(async ({ at }) => {
     await batch.enter([['load.lifted', { loadId: load.id }]], at);
   });

@@ -3,7 +3,7 @@ import type { Instrument, InstrumentKind } from '@cocotte/core/kitchen';
 import { dayOf, dayText, massText, numberText, temperatureText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { createContext, use, useEffect, useState } from 'react';
 import { call } from '../shell/call.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
@@ -11,16 +11,21 @@ import { Soft } from './parts.tsx';
 
 const EVERY_MS = 1000;
 
+/** Instruments that views read in the place of those beside the kitchen's server; null for those. */
+export const InstrumentsContext = createContext<readonly Instrument[] | null>(null);
+
 /** Instruments of a kind beside the kitchen's server, read each second while there are any; nothing is asked where there are none. */
 function useInstruments(kind: InstrumentKind): Instrument[] {
+  const own = use(InstrumentsContext);
   const { data } = useQuery({
+    enabled: own === null,
     queryKey: ['instruments'],
     queryFn: () => call(readInstruments),
     refetchInterval: q => (q.state.data?.instruments.length ? EVERY_MS : false),
     staleTime: EVERY_MS,
     retry: false,
   });
-  return data?.instruments.filter(i => i.kind === kind) ?? [];
+  return (own ?? data?.instruments ?? []).filter(i => i.kind === kind);
 }
 
 /** What an instrument shows just now, and one tap that puts it into the field, which then follows until it is held. */

@@ -14,6 +14,7 @@ import { type RecordLine, eventWords } from '@cocotte/core/records';
 import { Button, Typography } from '@mui/material';
 import type { OpenBatch } from '../batches/open-batch.ts';
 import { pastInstant } from '../batches/when.ts';
+import { kitchenNow } from '../shell/clock.ts';
 import { Text, Time } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
@@ -84,7 +85,7 @@ export function CorrectDialog({
   const form = useTyped(
     { occurredAt: firstAt, reason: '', body: fields.map(k => ({ k, text: show(k) })) },
     () => ({
-      occurredAt: pastInstant(kitchen.zone),
+      occurredAt: pastInstant(kitchen.zone, kitchenNow),
       reason: reasonReader,
       body: rows((row: { k: string }) => ({ text: readerOf(row.k) })),
     }),

@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { createContext, use, useSyncExternalStore } from 'react';
 import { type DeviceTime, KitchenClock, type Offset } from './kitchen-clock.ts';
 
 /** Where the next page finds how this device's clock lay to the kitchen's. */
@@ -80,8 +80,26 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
-/** The kitchen's now, told again twice a second. */
-export const useNow = (): number => useSyncExternalStore(subscribe, () => shown_ms);
+/** A clock that views live by. */
+export interface Clock {
+  subscribe: (listener: () => void) => () => void;
+  /** As it was told last, twice a second. */
+  shown_ms: () => number;
+  /** At this very moment. */
+  now_ms: () => number;
+}
+
+/** By which clock the views below live: the kitchen's, but for a rehearsal. */
+export const ClockContext = createContext<Clock>({ subscribe, shown_ms: () => shown_ms, now_ms: kitchenNow });
+
+/** The now of this view, told again twice a second. */
+export const useNow = (): number => {
+  const by = use(ClockContext);
+  return useSyncExternalStore(by.subscribe, by.shown_ms);
+};
+
+/** What tells the now of this view at any moment. */
+export const useClock = (): (() => number) => use(ClockContext).now_ms;
 
 /** Whether this device slept, or its clock was set, and the kitchen has not been asked since. */
 export const useUnsureClock = (): boolean => useSyncExternalStore(subscribe, () => shownUnsure);

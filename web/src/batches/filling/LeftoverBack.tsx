@@ -9,6 +9,7 @@ import { orNone, type Reader, useRead } from '../../kit/readers.ts';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import type { OpenBatch } from '../open-batch.ts';
+import { useClock } from '../../shell/clock.ts';
 import { pastInstant, type When } from '../when.ts';
 
 /** By when it has to be how cold, as the gate asks of what is not acid yet. */
@@ -24,7 +25,7 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
     started.recipe.foodClass === 'fruit spread' ||
     started.recipe.foodClass === 'acid food' ||
     started.recipe.lines.some(l => l.role === 'acid' && (l.where === 'pot' || l.where === 'brine'));
-  const instant = pastInstant(kitchen.zone);
+  const instant = pastInstant(kitchen.zone, useClock());
   const optional = (text: string) =>
     text.trim() === '' ? { ok: true as const, value: null } : instant(text);
   const temp = orNone(read.temperature_C({ name: say('leftover.read'), min: -5, max: 100 }));

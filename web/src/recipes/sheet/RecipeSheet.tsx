@@ -142,6 +142,9 @@ function Opened({
             Change it
           </Button>
         )}
+        <Button component={Link} to={`/recipes/${recipeId}/rehearse`} variant="outlined">
+          {say('dry.way')}
+        </Button>
         {mayCook && shelf && (
           <Button variant="outlined" onClick={() => setNeeds(true)}>
             {say('takeIn.needs')}

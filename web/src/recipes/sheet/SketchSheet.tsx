@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { Sheet, ViewHead } from '../../kit/parts.tsx';
 import { useMay } from '../../shell/session.tsx';
 import { HistoryPanel } from './Experience.tsx';
+import { say } from '../../words/views.ts';
 import { StartDialog } from './StartDialog.tsx';
 
 /** A recipe that is cooked first: nothing to scale yet, only jars to lay out and a trial to start. */
@@ -35,6 +36,9 @@ export function SketchSheet({
             Write it now
           </Button>
         )}
+        <Button component={Link} to={`/recipes/${recipeId}/rehearse`} variant="outlined">
+          {say('dry.way')}
+        </Button>
         {mayCook && (
           <Button variant="contained" size="large" onClick={() => setStarting(true)}>
             Start cooking
