@@ -148,7 +148,7 @@ test('the thermometer in boiling water, and jars against the light: asked on Tod
   const seen = watch(page);
   await enterDemo(page, house);
   await page.getByRole('button', { name: 'Check it' }).click();
-  const shows = page.getByRole('textbox', { name: 'What it shows' });
+  const shows = page.getByRole('textbox', { name: 'What it shows at the boil' });
   for (const typed of ['', '2O8', '180']) {
     await shows.fill(typed);
     await page.getByRole('button', { name: 'Keep it' }).click();
@@ -156,7 +156,12 @@ test('the thermometer in boiling water, and jars against the light: asked on Tod
     await expect(shows).toHaveValue(typed);
   }
   await expect(page.getByRole('dialog').getByText(/more than 5 °C/)).toBeVisible();
+  const ice = page.getByRole('textbox', { name: 'What it shows in ice' });
   await shows.fill('208.7');
+  await ice.fill('50');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('dialog').getByText(/it should show 32\.0 °F/)).toBeVisible();
+  await ice.fill('33');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Check it' })).toHaveCount(0);

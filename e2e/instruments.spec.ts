@@ -82,3 +82,37 @@ test('a probe and a scale: taken, followed, held; silent ones are said, and by h
   await expect(page.getByText(/Read .* °F in the pot/).first()).toBeVisible();
   expect(seen.faults).toEqual([]);
 });
+
+test('a cook that is followed: drawn while it goes, kept when the step is done, with every reading as a file', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  const url = await startAndDraw(page, house, 'Red plum jam', 'As a gift');
+  await page.getByRole('tab', { name: 'Steps' }).click();
+  const done = page.getByRole('button', { name: 'Done', exact: true }).first();
+  for (let i = 0; i < 3; i++) await done.click();
+  const pot = page.getByRole('group', { name: 'The pot now' });
+  await pot.getByRole('button', { name: 'Follow Probe in the pot' }).click();
+  await expect(pot.getByText('Probe in the pot is followed until the step is done')).toBeVisible();
+  // It is followed by the kitchen, whatever becomes of this page.
+  await page.reload();
+  await page.getByRole('tab', { name: 'Steps' }).click();
+  await expect(pot.getByText('Probe in the pot is followed until the step is done')).toBeVisible();
+  await expect(pot.locator('.apexcharts-series path').first()).toBeAttached({ timeout: 30_000 });
+  expect.soft(await axe(page), 'a curve').toEqual([]);
+  await done.click();
+  const ended = page.getByRole('dialog', { name: 'How did it end?' });
+  await ended.getByText('look', { exact: true }).click();
+  await ended.getByRole('button', { name: 'It is done' }).click();
+  await delivered(page);
+  await page.goto(url.replace('/cook/', '/records/'));
+  await expect(page.getByText(/Kept the curve of probe-1: \d+ readings/)).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Every reading, as CSV' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/\.csv$/);
+  expect.soft(await axe(page), 'a kept curve').toEqual([]);
+  expect(seen.faults).toEqual([]);
+});

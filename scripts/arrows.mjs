@@ -21,7 +21,7 @@ const GROUND = {
   jars: ['measure'],
   heat: ['measure'],
   acid: ['measure'],
-  kitchen: ['measure', 'jars'],
+  kitchen: ['measure', 'jars', 'heat'],
   ingredients: ['measure'],
   times: ['measure', 'jars', 'heat'],
 };

@@ -121,7 +121,7 @@ export interface BatchView {
   people: Record<string, string>;
   lastSeq: number;
 }
-const batchView = shape<BatchView>({
+export const batchView = shape<BatchView>({
   id: uuid,
   events: list(sequencedRule, { max: 100_000 }),
   people: dictionary(text({ max: 80 })),

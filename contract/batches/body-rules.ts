@@ -1,6 +1,7 @@
 import { byName } from '@cocotte/core/measure';
 import {
   type AtPlace,
+  type ByInstrument,
   BOIL_LOSSES,
   type Calibration,
   type CorrectableType,
@@ -69,13 +70,6 @@ const printed = { jars: jarNumbers, size: jarSizeRule, stock: text({ max: 40 }) 
 const loadOnly = shape<{ loadId: string }>({ loadId });
 const doseBody = shape<{ lineId: string; jars: number[] }>({ lineId, jars: jarNumbers });
 
-/** A body that once had no place: without one, and with one. */
-const placed = <T extends AtPlace>(fields: {
-  [K in keyof Omit<T, keyof AtPlace>]-?: Rule<T[K]>;
-}): Shapes<T> => [
-  shape<never>(fields as never),
-  shape<T>({ ...fields, ...place } as { [K in keyof T]-?: Rule<T[K]> }),
-];
 /** A body whose newest shape has more than the first. */
 const grown = <T extends object, K extends keyof T>(
   first: { [P in keyof Omit<T, K>]-?: Rule<T[P]> },
@@ -105,6 +99,21 @@ const solids = {
   instrumentId: maybe(thingId),
 };
 
+const weighed = {
+  lineId,
+  mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
+};
+const howMany = figure({ min: 1, max: 1e6, whole: true, name: 'How many' });
+const byInstrument = {
+  instrumentId: maybe(thingId),
+  checked: maybe(
+    shape<NonNullable<ByInstrument['checked']>>({
+      at: instant,
+      off: figure({ min: -1000, max: 1000, name: 'How far the instrument was off' }),
+    }),
+  ),
+};
+
 /** Bodies of the facts that a correction may replace, in every shape they ever had. */
 const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'step.started': [
@@ -118,10 +127,11 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     shape<never>({ stepId, ...place, ended: maybe(choice(ENDINGS)) } as never),
     shape<EventBodies['step.done']>({ stepId, ...place, ended: maybe(choice(ENDINGS)), outOfOrder }),
   ],
-  'line.weighed': placed<EventBodies['line.weighed']>({
-    lineId,
-    mass_g: figure({ min: 0, above: true, max: 1_000_000, name: 'The weight in grams' }),
-  }),
+  'line.weighed': [
+    shape<never>(weighed as never),
+    shape<never>({ ...weighed, ...place } as never),
+    shape<EventBodies['line.weighed']>({ ...weighed, ...place, ...byInstrument }),
+  ],
   'line.added': [shape<EventBodies['line.added']>({ line: lineRule })],
   'measure.taken': [
     shape<never>(measured as never),
@@ -155,11 +165,13 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'temperature.read': [
     byPlace<never>({}),
     byPlace<never>({ ...place, instrumentId: maybe(thingId) }),
-    byPlace<EventBodies['temperature.read']>({ ...place, instrumentId: maybe(thingId), part }),
+    byPlace<never>({ ...place, instrumentId: maybe(thingId), part }),
+    byPlace<EventBodies['temperature.read']>({ ...place, ...byInstrument, part }),
   ],
   'solids.read': [
     shape<never>({ ...place, ...solids } as never),
-    shape<EventBodies['solids.read']>({ ...place, ...solids, part }),
+    shape<never>({ ...place, ...solids, part } as never),
+    shape<EventBodies['solids.read']>({ ...place, ...solids, ...byInstrument, part }),
   ],
   'jars.filled': [
     shape<never>(filled as never),
@@ -345,6 +357,21 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
   ],
   'jars.taken': [
     shape<EventBodies['jars.taken']>({ jars: jarNumbers, lotId: uuid, label: text({ max: 40 }), unitCost }),
+  ],
+  'curve.kept': [
+    shape<EventBodies['curve.kept']>({
+      ...place,
+      ...byInstrument,
+      curveId: uuid,
+      stepId,
+      from: instant,
+      to: instant,
+      readings: howMany,
+      chunks: howMany,
+      lowest_C: figure({ min: -60, max: 400, name: 'The lowest temperature' }),
+      highest_C: figure({ min: -60, max: 400, name: 'The highest temperature' }),
+      hash: text({ min: 64, max: 64 }),
+    }),
   ],
   'pot.taken': [
     shape<EventBodies['pot.taken']>({

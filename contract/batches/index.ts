@@ -20,3 +20,13 @@ export { EVENTS_A_PAGE, type EventsPage, type Moved, feed, readEvents } from './
 export { bodyRule, shapesOf } from './body-rules.ts';
 export { type Delivered, type Delivery, appendFacts } from './delivery.ts';
 export { type FactEntry, factRule } from './event-rules.ts';
+export {
+  type Curve,
+  CURVE_POINTS,
+  curveTable,
+  followCurve,
+  keepCurve,
+  layCurve,
+  listCurves,
+  readCurve,
+} from './curves.ts';

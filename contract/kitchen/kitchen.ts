@@ -81,6 +81,14 @@ export const settings = {
     name: 'The thermometer error in °C',
     why: 'A thermometer that is further off is replaced.',
   }),
+  thermometerIce_C: maybe(
+    figure({
+      min: -5,
+      max: 5,
+      name: 'The thermometer error in ice, in °C',
+      why: 'A thermometer that is further off is replaced.',
+    }),
+  ),
   thermometerCheckedOn: maybe(day),
   pots: list(
     shape<Pot>({

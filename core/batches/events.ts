@@ -185,6 +185,14 @@ export interface AtPlace {
   potId: string | null;
 }
 
+/** By what something was read. */
+export interface ByInstrument {
+  /** The instrument on a line it was taken from; null where it was read by eye. */
+  instrumentId: string | null;
+  /** When that was last held against something known, and how much it showed above it then, in the unit of the reading; null where nobody knows. */
+  checked: { at: string; off: number } | null;
+}
+
 /** How the instrument of a reading was calibrated, as far as it is known. */
 export interface Calibration {
   /** When, ISO 8601. */
@@ -283,6 +291,19 @@ export interface EventBodies {
     /** Money for a gram, decimal text: its share of what went into the pot. */
     unitCost: string;
   };
+  /** What an instrument showed all along a cook, kept beside the record in chunks: it names them by the last of their chained hashes. */
+  'curve.kept': AtPlace & {
+    curveId: string;
+    stepId: string;
+    from: string;
+    to: string;
+    readings: number;
+    chunks: number;
+    lowest_C: number;
+    highest_C: number;
+    /** SHA-256 over the hash before and a chunk's text, from one chunk to the next. */
+    hash: string;
+  } & ByInstrument;
   /** `named` repeats what stood out in the evidence, written up or corrected, as it was signed. */
   'jars.released': { jars: number[]; evidence: GateEvidence[]; named: string[] };
   'outlet.opened': OutletBody;
@@ -291,7 +312,7 @@ export interface EventBodies {
   'step.started': AtPlace & { stepId: string; outOfOrder: string };
   /** `ended`: how a cook step was seen to be done; null for steps that are not asked, and where nobody said. */
   'step.done': AtPlace & { stepId: string; ended: Ended | null; outOfOrder: string };
-  'line.weighed': AtPlace & { lineId: string; mass_g: number };
+  'line.weighed': AtPlace & { lineId: string; mass_g: number } & ByInstrument;
   /** Something went in that the recipe does not name: cooked first, written down afterwards. */
   'line.added': { line: Line };
   /** A measure that later amounts hang on, such as the juice. */
@@ -315,10 +336,9 @@ export interface EventBodies {
     /** The separated part it was read in; empty for the whole pot. */
     part: string;
     temp_C: number;
-    instrumentId: string | null;
-  };
+  } & ByInstrument;
   /** Soluble solids read by a refractometer, of the whole pot or of a separated part. */
-  'solids.read': AtPlace & { part: string; brix_pct: number; instrumentId: string | null };
+  'solids.read': AtPlace & { part: string; brix_pct: number } & ByInstrument;
   'jars.filled': AtPlace & {
     size: JarSizeId;
     jars: number[];
@@ -422,6 +442,7 @@ export const DECISION_TYPES = [
   'lots.returned',
   'jars.taken',
   'pot.taken',
+  'curve.kept',
   'jars.released',
   'labels.printed',
   'outlet.opened',

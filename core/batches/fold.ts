@@ -167,6 +167,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     deviations,
     amendments,
     temperatures: of('temperature.read').map(({ event: { body }, trace }) => ({
+      checked: body.checked,
       where: body.where,
       part: body.part,
       temp_C: body.temp_C,
@@ -205,6 +206,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     energy: of('energy.used').map(s => ({ ...s.event.body, by: s.trace })),
     returns: of('lots.returned').map(s => ({ ...s.event.body, by: s.trace })),
     taken: of('jars.taken').map(s => ({ jars: s.event.body.jars, lotId: s.event.body.lotId, by: s.trace })),
+    curves: of('curve.kept').map(s => ({ ...s.event.body, by: s.trace })),
     potTaken: of('pot.taken').map(s => ({ ...s.event.body, by: s.trace })),
     notes: of('note.written').map(s => ({ text: s.event.body.text, by: s.trace })),
     releases: of('jars.released').map(s => ({

@@ -1,5 +1,6 @@
 export {
   type AtPlace,
+  type ByInstrument,
   type BatchEvent,
   type Calibration,
   type ColdPlace,

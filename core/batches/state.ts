@@ -7,6 +7,7 @@ import type {
   AtPlace,
   BatchEvent,
   BoilLoss,
+  ByInstrument,
   Calibration,
   ColdPlace,
   CorrectableType,
@@ -168,6 +169,7 @@ export interface BatchState {
     where: 'pot' | 'canner' | 'jar';
     part: string;
     temp_C: number;
+    checked: ByInstrument['checked'];
     by: Trace;
   })[];
   /** Soluble solids that a refractometer read. */
@@ -193,6 +195,8 @@ export interface BatchState {
   returns: { lots: ReturnedLot[]; reason: string; by: Trace }[];
   /** Finished jars that became a lot of an ingredient. */
   taken: { jars: number[]; lotId: string; by: Trace }[];
+  /** What instruments showed all along a cook, kept beside the record. */
+  curves: (EventBodies['curve.kept'] & { by: Trace })[];
   /** What was taken from the pot as a lot of its own. */
   potTaken: (EventBodies['pot.taken'] & { by: Trace })[];
   deviations: Deviation[];

@@ -3,6 +3,7 @@ import type { BatchEvent, Correction, CorrectableType, EventBodies, EventType } 
 
 type Body = Record<string, unknown>;
 const place = { outletId: null, potId: null };
+const byEye = (body: Body): Body => ({ instrumentId: null, checked: null, ...body });
 
 /**
  * How the bodies of a kind of entry were raised from one shape to the next, in order. A shape that was ever sent is read
@@ -32,10 +33,14 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
     body => ({ ended: null, ...body }),
     body => ({ outOfOrder: '', ...body }),
   ],
-  'line.weighed': [body => ({ ...place, ...body })],
+  'line.weighed': [body => ({ ...place, ...body }), byEye],
   'measure.taken': [body => ({ ...place, ...body }), body => ({ how: null, from: [], ...body })],
-  'temperature.read': [body => ({ ...place, instrumentId: null, ...body }), body => ({ part: '', ...body })],
-  'solids.read': [body => ({ part: '', ...body })],
+  'temperature.read': [
+    body => ({ ...place, instrumentId: null, ...body }),
+    body => ({ part: '', ...body }),
+    byEye,
+  ],
+  'solids.read': [body => ({ part: '', ...body }), byEye],
   'jars.filled': [body => ({ ...place, ...body }), body => ({ headspace_mm: null, ...body })],
   'load.packed': [body => ({ cannerId: null, heat: null, ...body })],
   'load.boil_lost': [body => ({ lost: 'boil', ...body })],
@@ -52,19 +57,20 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'lots.returned': 1,
   'jars.taken': 1,
   'pot.taken': 1,
+  'curve.kept': 1,
   'jars.released': 2,
   'labels.printed': 2,
   'outlet.opened': 1,
   'step.started': 3,
   'step.done': 4,
-  'line.weighed': 2,
+  'line.weighed': 3,
   'line.added': 1,
   'measure.taken': 3,
   'lot.used': 1,
   'level.read': 1,
   'yield.explained': 1,
-  'temperature.read': 3,
-  'solids.read': 2,
+  'temperature.read': 4,
+  'solids.read': 3,
   'jars.filled': 3,
   'jars.boiled': 1,
   'jars.weighed': 1,
@@ -102,7 +108,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 10;
+export const RECORD_SHAPE = 11;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -152,6 +158,7 @@ type Usual =
   | 'part'
   | 'keys'
   | 'instrumentId'
+  | 'checked'
   | 'calibration'
   | 'cannerId'
   | 'heat'

@@ -17,4 +17,4 @@ export {
   type MinutesByAltitude,
   sterilise_min,
 } from './altitude.ts';
-export { MOST_ERROR_C, thermometerError_C } from './thermometer.ts';
+export { type Degrees, thinned } from './curve.ts';

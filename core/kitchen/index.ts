@@ -9,7 +9,7 @@ export {
   noPlace,
 } from './kitchen.ts';
 export { type Burner, type CostSettings, type CostingMethod, COSTING_METHODS, plainCosts } from './costs.ts';
-export { thermometerDue } from './thermometer.ts';
+export { MOST_ERROR_C, ownThermometer, thermometerDue } from './thermometer.ts';
 export { JURISDICTIONS } from './data/jurisdictions.ts';
 export {
   type Jurisdiction,

@@ -71,6 +71,8 @@ export interface Kitchen extends Habits {
   jurisdiction: JurisdictionProfile;
   /** What the jam thermometer reads above the truth. */
   thermometerError_C: number;
+  /** The same in ice and water; null where nobody looked. */
+  thermometerIce_C: number | null;
   /** The day on which that was last seen in boiling water; null when never. */
   thermometerCheckedOn: string | null;
   pots: Pot[];

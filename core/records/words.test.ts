@@ -7,8 +7,8 @@ import { Fraction } from '../measure/index.ts';
 import { planPots } from '../recipes/index.ts';
 import { eventWords } from './index.ts';
 
-const F = { locale: 'en-US', temperature: 'F', measures: 'US' } as const;
-const C = { locale: 'de-DE', temperature: 'C', measures: 'metric' } as const;
+const F = { locale: 'en-US', temperature: 'F', measures: 'US', zone: 'America/Denver' } as const;
+const C = { locale: 'de-DE', temperature: 'C', measures: 'metric', zone: 'Europe/Berlin' } as const;
 const batch = () => new PaperBatch(crushedTomatoes, [{ size: 'pint', count: 9 }]);
 const said = <K extends EventType>(type: K, body: Entered<K>, habits: typeof F | typeof C = F) =>
   eventWords(batch().add(type, body), crushedTomatoes, habits);

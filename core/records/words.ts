@@ -1,6 +1,8 @@
-import type { BatchEvent, BoilLoss, Known } from '../batches/index.ts';
+import type { BatchEvent, BoilLoss, ByInstrument, Known } from '../batches/index.ts';
 import {
   type Habits,
+  dayOf,
+  dayText,
   depthText,
   durationText,
   massText,
@@ -27,7 +29,7 @@ export const KNOWN_WORDS: { readonly [K in Known]: string } = {
 export function eventWords(
   event: BatchEvent,
   recipe: Recipe | null,
-  habits: Pick<Habits, 'locale' | 'temperature' | 'measures'>,
+  habits: Pick<Habits, 'locale' | 'temperature' | 'measures' | 'zone'>,
 ): string {
   return words(event.type, event.body, recipe, habits);
 }
@@ -41,6 +43,20 @@ const LOST: { readonly [K in BoilLoss]: string } = {
 const ofPot = (potId: string | null): string => (potId === null ? '' : ` in pot ${potId}`);
 const beforeItsTurn = (reason: string): string => (reason === '' ? '' : ` Before its turn: ${reason}`);
 
+/** By which instrument, and how far that was off when it was checked last. */
+function readBy(
+  { instrumentId, checked }: Pick<ByInstrument, 'instrumentId' | 'checked'>,
+  habits: Pick<Habits, 'locale' | 'temperature' | 'zone'>,
+  unit: 'C' | '' = '',
+): string {
+  const off = checked && (unit === 'C' && habits.temperature === 'F' ? checked.off * 1.8 : checked.off);
+  const how =
+    checked &&
+    `checked ${dayText(dayOf(Date.parse(checked.at), habits.zone), habits)}, ${numberText(off ?? 0, habits)}${unit && ` °${habits.temperature}`} off`;
+  if (!instrumentId) return how ? `, the instrument ${how}` : '';
+  return `, by ${instrumentId}${how ? ` (${how})` : ''}`;
+}
+
 /** Of a separated part, where it is not of the whole. */
 const ofPart = (part: string): string => (part ? `, of the ${part} alone` : '');
 
@@ -48,7 +64,7 @@ function words(
   type: BatchEvent['type'],
   rawBody: unknown,
   recipe: Recipe | null,
-  habits: Pick<Habits, 'locale' | 'temperature' | 'measures'>,
+  habits: Pick<Habits, 'locale' | 'temperature' | 'measures' | 'zone'>,
 ): string {
   const e = { type, body: rawBody } as Pick<BatchEvent, 'type' | 'body'> as BatchEvent;
   const line = (id: string) => recipe?.lines.find(l => l.id === id)?.name ?? 'a line';
@@ -66,6 +82,8 @@ function words(
       return `Back to the shelf: ${e.body.lots.length === 1 ? `${numberText(Number(e.body.lots[0]?.quantity), habits)} of a lot` : `${e.body.lots.length} lots`}. ${e.body.reason}`;
     case 'jars.taken':
       return `Took ${jars(e.body.jars)} into the kitchen as lot ${e.body.label}.`;
+    case 'curve.kept':
+      return `Kept the curve of ${e.body.instrumentId ?? 'a thermometer'}: ${numberText(e.body.readings, habits, 0)} readings, ${temperatureText(e.body.lowest_C, habits)} to ${temperatureText(e.body.highest_C, habits)}${readBy({ ...e.body, instrumentId: null }, habits, 'C')}: ${step(e.body.stepId)}`;
     case 'pot.taken':
       return `Took ${massText(e.body.mass_g, habits)} out of the pot, ${e.body.how}: ${e.body.name}, lot ${e.body.label}.`;
     case 'jars.released':
@@ -79,7 +97,7 @@ function words(
     case 'step.done':
       return `Done${ofPot(e.body.potId)}: ${step(e.body.stepId)}${e.body.ended ? ` Ended by ${e.body.ended}.` : ''}${beforeItsTurn(e.body.outOfOrder)}`;
     case 'line.weighed':
-      return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}.`;
+      return `Weighed ${massText(e.body.mass_g, habits)} of ${line(e.body.lineId)}${readBy(e.body, habits)}.`;
     case 'line.added':
       return `Added ${e.body.line.amount.text} of ${e.body.line.name}, which the recipe does not name.`;
     case 'measure.taken':
@@ -97,9 +115,9 @@ function words(
     case 'yield.explained':
       return `Yield: ${e.body.reason}`;
     case 'temperature.read':
-      return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}${ofPart(e.body.part)}.`;
+      return `Read ${temperatureText(e.body.temp_C, habits)} in the ${e.body.where}${ofPart(e.body.part)}${readBy(e.body, habits, 'C')}.`;
     case 'solids.read':
-      return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot${ofPart(e.body.part)}.`;
+      return `Read ${numberText(e.body.brix_pct, habits)} °Brix in the pot${ofPart(e.body.part)}${readBy(e.body, habits)}.`;
     case 'jars.boiled':
       return `Boiled the empty jars for ${numberText(e.body.minutes, habits)} minutes.`;
     case 'jars.weighed':

@@ -437,6 +437,15 @@ const FIXTURES: Record<string, Fixture> = {
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
   'instruments.read': () => ({ allowed: noRows('instruments') }),
+  'curves.list': () => ({ params: batch(), allowed: noRows('curves') }),
+  'curves.follow': () => ({
+    params: batch(),
+    body: { curveId: randomUUID(), stepId: 'boil', potId: null, instrumentId: 'probe-1' },
+  }),
+  'curves.lay': () => ({ params: { ...batch(), curveId: randomUUID() } }),
+  'curves.read': () => ({ params: { ...batch(), curveId: randomUUID() } }),
+  'curves.keep': () => ({ params: { ...batch(), curveId: randomUUID() }, body: { stamp: stamp() } }),
+  'curves.table': () => ({ params: { ...batch(), curveId: randomUUID() } }),
   'batches.takeFromPot': () => ({
     params: batch(),
     body: {

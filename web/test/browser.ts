@@ -18,6 +18,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   id: 'k',
   name: 'Kitchen',
   altitude_m: 0,
+  thermometerIce_C: null,
   placed: true,
   demo: false,
   hourlyRate: '0',

@@ -1,5 +1,6 @@
 import type { BatchEvent } from '@cocotte/core/batches';
 import { chainHash } from '../batches/chain.ts';
+import { chunkHash, selectChunks } from '../batches/curves.ts';
 import type { Trx } from '../house/database.ts';
 import { genesisHash } from '../kitchen/queries.ts';
 
@@ -40,6 +41,10 @@ export async function verifyChain(trx: Trx, kitchenId: string): Promise<Verdict>
         event.kitchenId !== kitchenId
       )
         return verdict(`the columns of entry ${row.seq} do not say what its text says`);
+      if (event.type === 'curve.kept') {
+        const fault = await curveFault(trx, kitchenId, event as BatchEvent<'curve.kept'>);
+        if (fault) return verdict(`${fault} of entry ${row.seq}`);
+      }
       hash = row.hash;
       seq += 1;
     }
@@ -48,4 +53,20 @@ export async function verifyChain(trx: Trx, kitchenId: string): Promise<Verdict>
   if (Number(head?.seq ?? 0) !== seq || (head && head.hash !== hash))
     return verdict(`the head says entry ${head?.seq}, the chain ends at ${seq}`);
   return verdict(null);
+}
+
+/** What does not hold of the chunks that an entry names; null where they are what they were. */
+async function curveFault(
+  trx: Trx,
+  kitchenId: string,
+  { body }: BatchEvent<'curve.kept'>,
+): Promise<string | null> {
+  const chunks = await selectChunks(trx, kitchenId, body.curveId);
+  if (chunks.length !== body.chunks) return 'a chunk is missing from the curve';
+  let hash = body.curveId;
+  for (const chunk of chunks) {
+    hash = chunkHash(hash, chunk.content);
+    if (hash !== chunk.hash) return `chunk ${chunk.number} was changed in the curve`;
+  }
+  return hash === body.hash ? null : 'the chunks are not those of the curve';
 }

@@ -1,6 +1,7 @@
 import * as contract from '@cocotte/contract';
 import { type Mounted, following, room } from '../house/mount.ts';
 import { draw, giveBack, undraw } from './draws.ts';
+import * as curves from './curves.ts';
 import * as pot from './pot-takings.ts';
 import * as service from './service.ts';
 import { start } from './start.ts';
@@ -21,6 +22,12 @@ export const batchRoutes: Mounted[] = [
   room(contract.returnLots, giveBack, MOVES_STOCK),
   room(contract.takeJars, take, MOVES_STOCK),
   room(contract.takeFromPot, pot.take, MOVES_STOCK),
+  room(contract.listCurves, curves.list),
+  room(contract.followCurve, curves.follow),
+  room(contract.layCurve, curves.keepUp),
+  room(contract.readCurve, curves.read),
+  room(contract.keepCurve, curves.keep, WRITES),
+  room(contract.curveTable, curves.table),
   following(contract.feed),
   room(contract.readEvents, service.eventsAfter),
   room(contract.blankSheet, service.printBlank),

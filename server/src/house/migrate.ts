@@ -11,6 +11,7 @@ import { costSheets } from '../migrations/0008_cost_sheets.ts';
 import { confirmations } from '../migrations/0009_confirmations.ts';
 import { papers } from '../migrations/0010_papers.ts';
 import { pricedLater } from '../migrations/0011_priced_later.ts';
+import { curves } from '../migrations/0012_curves.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -25,6 +26,7 @@ const MIGRATIONS: readonly Migration[] = [
   confirmations,
   papers,
   pricedLater,
+  curves,
 ];
 const LOCK = 4_600_001;
 
@@ -97,6 +99,8 @@ function grants(role: string): string {
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements, done_calls, cost_sheets, confirmations to ${name};
     grant select, insert, delete on papers to ${name};
+    grant select, insert on curves, curve_chunks to ${name};
+    grant update (kept_at) on curves to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;
 }

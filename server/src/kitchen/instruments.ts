@@ -10,6 +10,15 @@ const AGAIN_MS = 2000;
 /** Rubbish on the line is told for so long after the last of it. */
 const RUBBISH_MS = 5000;
 
+/** Readings of a thermometer are held for so long; one a second, so that a day takes no more room than an afternoon. */
+const HELD_MS = 6 * 3_600_000;
+
+/** A reading as it was held: when, by this process's own steady clock. */
+interface Held {
+  at_ms: number;
+  value: number;
+}
+
 interface Line {
   port: number;
   socket: Socket | null;
@@ -17,6 +26,8 @@ interface Line {
   calibrated: Instrument['calibrated'];
   last: { value: number; steady: boolean; at_ms: number } | null;
   rubbish_ms: number;
+  /** What a thermometer showed, the last of each second. */
+  held: Held[];
 }
 
 /**
@@ -42,6 +53,7 @@ export class Instruments {
         calibrated: null,
         last: null,
         rubbish_ms: -Infinity,
+        held: [],
       }));
     for (const line of this.lines) this.open(line);
   }
@@ -84,7 +96,10 @@ export class Instruments {
     }
     if (said.word === 'hello') line.hello = { id: said.id, kind: said.kind, name: said.name };
     else if (said.word === 'cal') line.calibrated = { at: said.at, off: said.off };
-    else line.last = { value: said.value, steady: said.steady, at_ms: this.now_ms() };
+    else {
+      line.last = { value: said.value, steady: said.steady, at_ms: this.now_ms() };
+      if (line.hello?.kind === 'thermometer') hold(line.held, said.value, this.now_ms());
+    }
   }
 
   /** Every instrument that has said what it is, with what it shows just now. */
@@ -106,6 +121,15 @@ export class Instruments {
     });
   }
 
+  /** What a thermometer showed after a moment, by how long ago it was; nothing of one that is not connected. */
+  heldSince(id: string, ago_ms: number): { ago_ms: number; value: number }[] {
+    const now = this.now_ms();
+    const line = this.lines.find(l => l.hello?.id === id);
+    return (line?.held ?? []).flatMap(h =>
+      now - h.at_ms < ago_ms ? [{ ago_ms: now - h.at_ms, value: h.value }] : [],
+    );
+  }
+
   close(): void {
     this.closed = true;
     for (const timer of this.timers) clearTimeout(timer);
@@ -113,14 +137,32 @@ export class Instruments {
   }
 }
 
+/** Holds a reading: two in one second are one, the later. */
+function hold(held: Held[], value: number, at_ms: number): void {
+  const last = held.at(-1);
+  if (last && Math.floor(last.at_ms / 1000) === Math.floor(at_ms / 1000)) held.pop();
+  held.push({ at_ms, value });
+  const old = held.findIndex(h => h.at_ms > at_ms - HELD_MS);
+  // Now and then, not with each: what is thrown away is moved over.
+  if (old > 600) held.splice(0, old);
+}
+
 let connected: Instruments | null = null;
 
 /** Connects this process to the instruments on these ports, in the place of those before; none for no port. */
-export function connectInstruments(ports: readonly number[]): Instruments {
+export function connectInstruments(ports: readonly number[], now_ms?: () => number): Instruments {
   connected?.close();
-  connected = new Instruments(ports);
+  connected = new Instruments(ports, now_ms);
   return connected;
 }
+
+/** A thermometer that is connected, by its id. */
+export const thermometerOf = (id: string): Instrument | null =>
+  connected?.shown().find(i => i.id === id && i.kind === 'thermometer') ?? null;
+
+/** What a thermometer showed in the last so many milliseconds. */
+export const heldSince = (id: string, ago_ms: number): { ago_ms: number; value: number }[] =>
+  connected?.heldSince(id, ago_ms) ?? [];
 
 /** What they show, for whoever asks. */
 export async function read(): Promise<ReplyOf<typeof readInstruments>> {

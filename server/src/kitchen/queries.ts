@@ -14,13 +14,22 @@ const fromRow = (row: {
   kitchen_id: string;
   settings: Omit<
     Settings,
-    'pots' | 'canners' | 'costs' | 'placed' | 'demo' | 'measures' | 'paper' | 'thermometerCheckedOn'
+    | 'pots'
+    | 'canners'
+    | 'costs'
+    | 'placed'
+    | 'demo'
+    | 'measures'
+    | 'paper'
+    | 'thermometerIce_C'
+    | 'thermometerCheckedOn'
   > &
     Partial<Settings>;
   version: number;
 }): Kitchen => ({
   ...row.settings,
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
+  thermometerIce_C: row.settings.thermometerIce_C ?? null,
   thermometerCheckedOn: row.settings.thermometerCheckedOn ?? null,
   paper: row.settings.paper ?? usualPaper(row.settings.locale),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,

@@ -41,6 +41,7 @@ export function newKitchenSettings(
     makerAddress: '',
     jurisdiction: noPlace(),
     thermometerError_C: 0,
+    thermometerIce_C: null,
     thermometerCheckedOn: null,
     pots: [],
     canners: [],

@@ -14,6 +14,7 @@ import { EndedDialog } from './EndedDialog.tsx';
 import { Pictures } from './Pictures.tsx';
 import { useUndoable } from './Undo.tsx';
 import { TemperatureEntry, isUnproven } from './TemperatureEntry.tsx';
+import { useCurves } from './pot/curve.ts';
 import { CookFigures } from './pot/CookFigures.tsx';
 import { WaitBand } from './WaitBand.tsx';
 import { AddLineEntry } from './steps/AddLineEntry.tsx';
@@ -34,6 +35,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
   const { kitchen } = useHere();
   const { undoable: batch, offer } = useUndoable(opened);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
+  const curves = useCurves(opened);
   const { steps } = started.recipe;
   const pots = started.pots.count;
   const open = openNow(batch.state);
@@ -78,7 +80,9 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
             {target(now) && <Box sx={{ fontSize: '1.25rem', fontWeight: 700 }}>{target(now)}</Box>}
             <Attention step={now} />
             <PotTiles batch={batch} step={now} potId={potId} onPick={setPot} />
-            {now.kind === 'cook' && <CookFigures batch={batch} step={now} when={when} potId={potId} />}
+            {now.kind === 'cook' && (
+              <CookFigures batch={batch} step={now} when={when} potId={potId} curves={curves} />
+            )}
             {begun && <WaitBand step={now} begun_ms={begun.at_ms} />}
             <Amounts batch={batch} step={now} lines={lines} />
             {now.caution && <Caution>{now.caution}</Caution>}

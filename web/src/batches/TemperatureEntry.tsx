@@ -1,12 +1,12 @@
 import { clockText, fieldText, numberText, temperatureText } from '@cocotte/core/measure';
+import { ownThermometer } from '@cocotte/core/kitchen';
 import { keptBySugar } from '@cocotte/core/review';
 import { Box } from '@mui/material';
-import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick, Temperature } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Caution, Sheet, Soft, Tag } from '../kit/parts.tsx';
-import { TakeReading } from '../kit/TakeReading.tsx';
+import { TakeReading, useTaken } from '../kit/TakeReading.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
@@ -41,11 +41,10 @@ export function TemperatureEntry({
           : 'Water in an open canner or jar does not pass its boiling point.',
     }),
   }));
-  /** What an instrument showed, as it was put into the field: typed over, it is no reading of its any more. */
-  const [taken, setTaken] = useState({ id: '', text: '' });
+  const taken = useTaken();
   const log = form.submit(async v => {
     const part = v.where === 'pot' ? v.part : '';
-    const typedText = form.typed('temp_C');
+    const by = taken.by(form.typed('temp_C'));
     if (
       await batch.enter(
         [
@@ -55,7 +54,9 @@ export function TemperatureEntry({
               ...v,
               part,
               potId: v.where === 'pot' ? potId : null,
-              instrumentId: taken.text !== '' && taken.text === typedText ? taken.id : null,
+              ...by,
+              // What is read by eye is read off the kitchen's own thermometer.
+              checked: by.instrumentId === null ? ownThermometer(kitchen, v.temp_C) : by.checked,
             },
           ],
         ],
@@ -74,11 +75,10 @@ export function TemperatureEntry({
       why: 'A refractometer for sugar reads up to 95.',
     }),
   }));
-  const [brixTaken, setBrixTaken] = useState({ id: '', text: '' });
+  const brixTaken = useTaken();
   const logSolids = solids.submit(async v => {
-    const instrumentId =
-      brixTaken.text !== '' && brixTaken.text === solids.typed('brix_pct') ? brixTaken.id : null;
-    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, instrumentId }]], when))
+    const by = brixTaken.by(solids.typed('brix_pct'));
+    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, ...by }]], when))
       solids.again({ part: v.part });
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
@@ -101,9 +101,9 @@ export function TemperatureEntry({
       )}
       <TakeReading
         kind="thermometer"
-        onTake={(temp_C, id) => {
+        onTake={(temp_C, by) => {
           const text = fieldText(kitchen.temperature === 'F' ? temp_C * 1.8 + 32 : temp_C, kitchen.locale, 1);
-          setTaken({ id, text });
+          taken.take(text, by);
           form.set('temp_C', text);
         }}
       />
@@ -131,9 +131,9 @@ export function TemperatureEntry({
         <Box sx={{ mt: 2, pt: 2, borderTop: 1, borderColor: 'rule.main' }}>
           <TakeReading
             kind="refractometer"
-            onTake={(brix, id) => {
+            onTake={(brix, by) => {
               const text = fieldText(brix, kitchen.locale, 1);
-              setBrixTaken({ id, text });
+              brixTaken.take(text, by);
               solids.set('brix_pct', text);
             }}
           />

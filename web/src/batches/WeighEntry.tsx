@@ -7,7 +7,7 @@ import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Sheet, Soft } from '../kit/parts.tsx';
-import { TakeReading } from '../kit/TakeReading.tsx';
+import { TakeReading, useTaken } from '../kit/TakeReading.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { misread, say } from '../words/views.ts';
@@ -35,6 +35,7 @@ export function WeighEntry({
   const read = useRead();
   const lines = lineMasses(batch.state).filter(m => m.line.where !== 'each jar');
   const weighing = (name: string) => read.figure({ name, min: 0, above: true, max: 1_000_000, unit: ' g' });
+  const taken = useTaken();
   const next = lines.find(m => m.basis !== 'weighed' && first?.adds.some(a => a.lineId === m.line.id));
   /** What was weighed last: the same again is one tap, scoop by scoop. */
   const [last, setLast] = useState<{ lineId: string; mass_g: number } | null>(null);
@@ -56,7 +57,8 @@ export function WeighEntry({
   );
   const weigh = form.submit(async ({ lineId, mass_g }) => {
     const bowl_g = form.typed('bowl_g');
-    if (!(await batch.enter([['line.weighed', { lineId, mass_g }]], when))) return;
+    const by = taken.by(form.typed('mass_g'));
+    if (!(await batch.enter([['line.weighed', { lineId, mass_g, ...by }]], when))) return;
     setLast({ lineId, mass_g });
     form.again({ lineId, bowl_g });
   });
@@ -73,7 +75,14 @@ export function WeighEntry({
       : '';
   return (
     <Sheet title="Weigh" aside="bowl by bowl, added up">
-      <TakeReading kind="scale" onTake={mass_g => form.set('mass_g', fieldText(mass_g, kitchen.locale, 0))} />
+      <TakeReading
+        kind="scale"
+        onTake={(mass_g, by) => {
+          const text = fieldText(mass_g, kitchen.locale, 0);
+          taken.take(text, by);
+          form.set('mass_g', text);
+        }}
+      />
       <EntryForm
         form={form}
         action="Add the weight"

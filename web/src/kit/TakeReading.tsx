@@ -1,4 +1,5 @@
 import { readInstruments } from '@cocotte/contract';
+import type { ByInstrument } from '@cocotte/core/batches';
 import type { Instrument, InstrumentKind } from '@cocotte/core/kitchen';
 import { dayOf, dayText, massText, numberText, temperatureText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
@@ -15,7 +16,7 @@ const EVERY_MS = 1000;
 export const InstrumentsContext = createContext<readonly Instrument[] | null>(null);
 
 /** Instruments of a kind beside the kitchen's server, read each second while there are any; nothing is asked where there are none. */
-function useInstruments(kind: InstrumentKind): Instrument[] {
+export function useInstruments(kind: InstrumentKind): Instrument[] {
   const own = use(InstrumentsContext);
   const { data } = useQuery({
     enabled: own === null,
@@ -28,6 +29,20 @@ function useInstruments(kind: InstrumentKind): Instrument[] {
   return (own ?? data?.instruments ?? []).filter(i => i.kind === kind);
 }
 
+/**
+ * By what the text in a field was read: by the instrument it was taken from, as long as nobody typed over it.
+ */
+export function useTaken() {
+  const [taken, setTaken] = useState<{ text: string; by: ByInstrument } | null>(null);
+  return {
+    take: (text: string, by: ByInstrument): void => setTaken({ text, by }),
+    by: (text: string): ByInstrument =>
+      taken !== null && taken.text !== '' && taken.text === text
+        ? taken.by
+        : { instrumentId: null, checked: null },
+  };
+}
+
 /** What an instrument shows just now, and one tap that puts it into the field, which then follows until it is held. */
 export function TakeReading({
   kind,
@@ -35,18 +50,18 @@ export function TakeReading({
 }: {
   kind: InstrumentKind;
   /** Puts a value, in the unit of the kind, into its field. */
-  onTake: (value: number, instrumentId: string) => void;
+  onTake: (value: number, by: ByInstrument) => void;
 }) {
   const all = useInstruments(kind);
   return all.map(one => <One key={one.id} one={one} onTake={onTake} />);
 }
 
-function One({ one, onTake }: { one: Instrument; onTake: (value: number, instrumentId: string) => void }) {
+function One({ one, onTake }: { one: Instrument; onTake: (value: number, by: ByInstrument) => void }) {
   const { kitchen } = useHere();
   const [follows, setFollows] = useState(false);
   const { id, kind, value } = one;
   useEffect(() => {
-    if (follows && value !== null) onTake(value, id);
+    if (follows && value !== null) onTake(value, { instrumentId: id, checked: one.calibrated });
     // Only what it shows moves the field: the way to it is made anew with every drawing.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [follows, value, id]);

@@ -221,6 +221,7 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
     measures: v.measures,
     altitude_m: v.altitude_m,
     thermometerError_C: v.thermometerError_C,
+    thermometerIce_C: before.thermometerIce_C,
     // A figure that is typed anew was just read.
     thermometerCheckedOn:
       Math.abs(v.thermometerError_C - before.thermometerError_C) < 0.01

@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type OpenBatch, useBatch } from '../batches/open-batch.ts';
 import { NewerEntries } from '../batches/NewerEntries.tsx';
+import { KeptCurves } from '../batches/pot/KeptCurves.tsx';
 import { Pictures } from '../batches/Pictures.tsx';
 import { addressOf } from '../shell/call.ts';
 import { Facts, Line, Stack } from '../kit/layout.tsx';
@@ -119,6 +120,7 @@ function Record({ batch }: { batch: OpenBatch }) {
           />
         </Sheet>
         <Went state={batch.state} kitchen={kitchen} />
+        <KeptCurves batch={batch} kitchen={kitchen} />
         <Pictures
           batch={batch}
           of={

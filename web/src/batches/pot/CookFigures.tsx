@@ -5,12 +5,13 @@ import type { Step } from '@cocotte/core/recipes';
 import { Box, Button } from '@mui/material';
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { Line } from '../../kit/layout.tsx';
-import { Caution, Soft } from '../../kit/parts.tsx';
+import { Caution, Faults, Soft } from '../../kit/parts.tsx';
 import { useNow } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import type { OpenBatch } from '../open-batch.ts';
 import type { When } from '../when.ts';
+import { type Curves, useCurvePoints } from './curve.ts';
 import { LevelDialog } from './LevelDialog.tsx';
 import { PotPicture } from './PotPicture.tsx';
 
@@ -23,6 +24,7 @@ const FOAMS_FROM = 2 / 3;
 /** From so thick it sits on the bottom unless it is stirred. Common practice, from memory. */
 const SCORCHES_FROM_BRIX = 50;
 const MINUTE_MS = 60_000;
+const NONE: readonly never[] = [];
 
 /** The pot that is cooked: how it stands, what is left to drive off, when it will be ready, and how hot it was. */
 export function CookFigures({
@@ -30,10 +32,12 @@ export function CookFigures({
   step,
   when,
   potId,
+  curves,
 }: {
   batch: OpenBatch;
   step: Step;
   when: When;
+  curves: Curves;
   /** Which of several pots; null for all of them alike. */
   potId: string | null;
 }) {
@@ -46,6 +50,8 @@ export function CookFigures({
   // Drawn anew with a reading, not with the clock.
   const read = JSON.stringify(seen?.points ?? []);
   const points = useMemo(() => JSON.parse(read) as CookNow['points'], [read]);
+  const curve = curves.curves.findLast(c => c.stepId === step.id && c.potId === potId) ?? null;
+  const drawn = useCurvePoints(batch.id, curve?.curveId ?? null, curve?.keptAt === null);
   if (!seen) return null;
   const pots = state.started?.pots.count ?? 1;
   const last = seen.points.at(-1);
@@ -105,9 +111,15 @@ export function CookFigures({
           </Box>
         </Box>
       </Box>
-      {seen.points.length > 1 && (
+      {(seen.points.length > 1 || (drawn && drawn.points.length > 1)) && (
         <Suspense>
-          <HeatCurve points={points} boils_C={seen.boils_C} target_C={seen.target_C} kitchen={kitchen} />
+          <HeatCurve
+            points={points}
+            trace={drawn?.points ?? NONE}
+            boils_C={seen.boils_C}
+            target_C={seen.target_C}
+            kitchen={kitchen}
+          />
         </Suspense>
       )}
       <Line mt={1.5}>
@@ -115,7 +127,27 @@ export function CookFigures({
           {say('pot.level')}
         </Button>
         {!pot && <Soft>{say('pot.unknown')}</Soft>}
+        {curve?.keptAt === null ? (
+          <>
+            <Button variant="outlined" sx={{ minHeight: 56 }} onClick={() => void curves.keep(curve)}>
+              {say('curve.keep')}
+            </Button>
+            <Soft>{say('curve.follows', { name: curve.name })}</Soft>
+          </>
+        ) : (
+          curves.thermometers.map(t => (
+            <Button
+              key={t.id}
+              variant="outlined"
+              sx={{ minHeight: 56 }}
+              onClick={() => void curves.follow(t.id, step.id, potId)}
+            >
+              {say('curve.follow', { name: t.name })}
+            </Button>
+          ))
+        )}
       </Line>
+      <Faults faults={curves.faults} />
       {levelling && (
         <LevelDialog
           batch={batch}

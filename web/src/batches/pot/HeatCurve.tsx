@@ -1,3 +1,4 @@
+import type { Degrees } from '@cocotte/core/heat';
 import type { Kitchen } from '@cocotte/core/kitchen';
 import { clockText, fahrenheit, numberText, temperatureText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
@@ -11,18 +12,22 @@ const WARMING_C = 12;
 /** How hot the pot was, with the boil of water and the target on this thermometer; the table says the same. */
 export function HeatCurve({
   points,
+  trace = [],
   boils_C,
   target_C,
   kitchen,
 }: {
-  points: readonly { at_ms: number; temp_C: number }[];
+  /** What was logged. */
+  points: readonly Degrees[];
+  /** What an instrument showed all along, in so few points that it is drawn at once. */
+  trace?: readonly Degrees[];
   boils_C: number;
   target_C: number | null;
   kitchen: Kitchen;
 }) {
   const { palette } = useInk();
   const shown = (c: number) => (kitchen.temperature === 'F' ? fahrenheit(c) : c);
-  const all = [...points.map(p => p.temp_C), boils_C, ...(target_C === null ? [] : [target_C])];
+  const all = [...points, ...trace].map(p => p.temp_C).concat(boils_C, target_C === null ? [] : target_C);
   const line = (c: number, text: string, color: string) => ({
     y: shown(c),
     borderColor: color,
@@ -41,14 +46,16 @@ export function HeatCurve({
         <Chart
           type="line"
           height={200}
-          series={[
-            { name: `°${kitchen.temperature}`, data: points.map(p => ({ x: p.at_ms, y: shown(p.temp_C) })) },
-          ]}
+          series={[points, ...(trace.length > 0 ? [trace] : [])].map((of, i) => ({
+            name: i === 0 ? `°${kitchen.temperature}` : say('curve.shown'),
+            data: of.map(p => ({ x: p.at_ms, y: shown(p.temp_C) })),
+          }))}
           options={{
             chart: PLAIN_CHART,
-            colors: [palette.primary.main],
-            stroke: { width: 4, curve: 'straight' },
-            markers: { size: 4, strokeWidth: 0 },
+            colors: [palette.primary.main, palette.warning.main],
+            // Beside a curve what was logged is points on it.
+            stroke: { width: trace.length > 0 ? [0, 3] : 4, curve: 'straight' },
+            markers: { size: trace.length > 0 ? [5, 0] : 4, strokeWidth: 0 },
             xaxis: {
               type: 'numeric',
               tickAmount: 4,
