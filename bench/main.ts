@@ -13,6 +13,7 @@ import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { curves } from './curves.ts';
 import { devices } from './device.ts';
 import { feeds } from './feed.ts';
 import { mixedLoad, papers } from './house.ts';
@@ -222,8 +223,17 @@ try {
   const houseOnly = process.argv.includes('--house');
   const feedOnly = process.argv.includes('--feed');
   const deviceOnly = process.argv.includes('--device');
+  const curvesOnly = process.argv.includes('--curves');
   const steadyOnly = process.argv.includes('--steady');
-  const all = !deviceOnly && !steadyOnly && !bookOnly && !fileOnly && !papersOnly && !houseOnly && !feedOnly;
+  const all =
+    !curvesOnly &&
+    !deviceOnly &&
+    !steadyOnly &&
+    !bookOnly &&
+    !fileOnly &&
+    !papersOnly &&
+    !houseOnly &&
+    !feedOnly;
   const kitchens = [
     await makeKitchen(names[0] as string, false),
     ...(all || houseOnly ? [await makeKitchen(names[1] as string, true)] : []),
@@ -240,6 +250,7 @@ try {
   }
   if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
   if (all || deviceOnly) await devices(kitchens[0] as Kitchen);
+  if (all || curvesOnly) await curves(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);
   if (all || bookOnly) {

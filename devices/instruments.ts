@@ -10,15 +10,17 @@ export interface Shown {
 /** A simulated instrument: it lives by seconds, and shows something when it is asked. */
 export interface Instrument {
   id: string;
-  kind: 'thermometer' | 'scale' | 'refractometer' | 'ph meter';
+  kind: 'thermometer' | 'scale' | 'refractometer' | 'ph meter' | 'label printer';
   name: string;
-  unit: 'C' | 'g' | 'Brix' | 'pH';
+  unit: 'C' | 'g' | 'Brix' | 'pH' | 'labels';
   /** When it was last held against something known, and by how much it was off; null where never. */
   calibrated: { at: string; off: number } | null;
   tick: (seconds: number) => void;
   show: () => Shown;
   /** Something is made to happen; false where it knows no such scene. */
   scene: (name: string, figure: number) => boolean;
+  /** Answers a word that only this one knows; null for none of its own. */
+  obey?: (line: string) => string | null;
 }
 
 /** Noise that is the same for the same seed: a stand-in is tested, too. */

@@ -1,4 +1,5 @@
 import { phMeter, refractometer, scale, Stove, thermometer } from './instruments.ts';
+import { labelPrinter } from './printer.ts';
 import { serve } from './serve.ts';
 
 /** Where water boils in the made-up kitchen at 2,350 ft, in °C; another figure as the first argument. */
@@ -18,6 +19,12 @@ const served = await Promise.all([
   serve(scale()),
   serve(refractometer(stove)),
   serve(phMeter()),
+  // What it prints is shown where it was started.
+  serve(
+    labelPrinter(500, ({ lines, copies }) =>
+      process.stdout.write(`Label printer, ${copies} of: ${lines.join(' / ')}\n`),
+    ),
+  ),
 ]);
 const ports = served.map(s => s.port);
 // Whoever started it is told where they are; by hand they are printed.

@@ -6,7 +6,7 @@ import type { Instrument } from './instruments.ts';
  *
  * From the instrument, on connecting: `HELLO 1 <id> <kind, underscores for spaces> <unit> <name>` and, where it was checked,
  * `CAL <ISO instant> <off>`. Then, as often as it reads: `READ <number> <value> <steady|moving>`. To it: `SPEED <times>`,
- * `EVERY <ms>`, `SCENE <name> [<figure>]`, each answered by `OK` or `NO <why>`.
+ * `EVERY <ms>`, `SCENE <name> [<figure>]`, and to a printer `LINE <text>` and `PRINT <copies>`, each answered by `OK` or `NO <why>`.
  */
 export const PROTOCOL = 1;
 /** Longest line that is listened to. */
@@ -45,6 +45,8 @@ export async function serve(
   };
   let timer = setInterval(beat, every_ms);
   const obey = (line: string): string => {
+    const own = instrument.obey?.(line) ?? null;
+    if (own !== null) return own;
     const [word, name = '', figure = ''] = line.trim().split(/\s+/);
     const value = Number(figure || name);
     if (word === 'SPEED' && value >= 1 && value <= 60) speed = value;

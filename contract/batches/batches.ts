@@ -304,6 +304,18 @@ export const takeFromPot = endpoint({
   }),
   reply: batchView,
 });
+/** Print a small mark for the lid of each jar of a load, lot and load, on a label printer beside the server. */
+export const printLidMarks = endpoint({
+  name: 'batches.lidMarks',
+  method: 'POST',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/loads/:loadId/lid-marks',
+  who: 'cook',
+  summary:
+    'Print a small mark for the lid of each jar of a load, lot and load, on a label printer beside the server',
+  params: shape<{ batchId: string; loadId: string }>({ batchId: uuid, loadId: uuid }),
+  body: shape<{ printerId: string }>({ printerId: text({ min: 1, max: 40 }) }),
+  reply: shape<{ printed: number }>({ printed: count }),
+});
 /** A sheet with the targets, to cook from and write on. */
 export const blankSheet = fileEndpoint({
   name: 'batches.blankSheet',

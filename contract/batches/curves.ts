@@ -6,7 +6,7 @@ import { batchParams, batchView } from './batches.ts';
 import { stampRule } from './stamp-rules.ts';
 
 /** Most points a curve is told in. */
-export const CURVE_POINTS = 1000;
+export const CURVE_POINTS = 600;
 
 /** What an instrument shows all along a step, followed by the server. */
 export interface Curve {

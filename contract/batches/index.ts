@@ -6,6 +6,7 @@ export {
   type TakeFromPot,
   type StartBatch,
   blankSheet,
+  printLidMarks,
   drawLots,
   returnLots,
   takeJars,

@@ -59,5 +59,6 @@ export {
   type InstrumentKind,
   type InstrumentWord,
   type LineState,
+  printWords,
   readInstrumentLine,
 } from './instruments.ts';

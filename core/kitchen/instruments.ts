@@ -1,14 +1,21 @@
 /** Instruments that can be read over a line, each with what it measures in. */
-export const INSTRUMENT_KINDS = ['thermometer', 'scale', 'refractometer', 'ph meter'] as const;
+export const INSTRUMENT_KINDS = [
+  'thermometer',
+  'scale',
+  'refractometer',
+  'ph meter',
+  'label printer',
+] as const;
 /** What an instrument is ({@link INSTRUMENT_KINDS}). */
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 /** In what each kind measures. */
-export const INSTRUMENT_UNITS: { readonly [K in InstrumentKind]: 'C' | 'g' | 'Brix' | 'pH' } = {
+export const INSTRUMENT_UNITS: { readonly [K in InstrumentKind]: 'C' | 'g' | 'Brix' | 'pH' | 'labels' } = {
   thermometer: 'C',
   scale: 'g',
   refractometer: 'Brix',
   'ph meter': 'pH',
+  'label printer': 'labels',
 };
 
 /** Whether an instrument can be read just now, and if not, why. */
@@ -32,8 +39,12 @@ export interface Instrument {
 export type InstrumentWord =
   | { word: 'hello'; id: string; kind: InstrumentKind; name: string }
   | { word: 'cal'; at: string; off: number }
-  | { word: 'read'; value: number; steady: boolean };
+  | { word: 'read'; value: number; steady: boolean }
+  /** What it says to what it was told; empty where it did it. */
+  | { word: 'answer'; why: string };
 
+/** What has no place in a text from a line. */
+const PLAIN_TEXT = /[^\p{L}\p{N} .,()-]/gu;
 const FIGURE = /^-?\d{1,7}(?:\.\d{1,6})?$/;
 
 /**
@@ -50,9 +61,12 @@ export function readInstrumentLine(line: string, kind: InstrumentKind | null): I
     const [, , id = '', said = '', unit = '', ...name] = words;
     const known = INSTRUMENT_KINDS.find(k => k === said.replaceAll('_', ' '));
     if (!known || INSTRUMENT_UNITS[known] !== unit || !/^[a-z][a-z0-9-]{0,39}$/.test(id)) return null;
-    const shown = name.join(' ').replaceAll(/[^\p{L}\p{N} .,()-]/gu, '');
+    const shown = name.join(' ').replaceAll(PLAIN_TEXT, '');
     return { word: 'hello', id, kind: known, name: shown.slice(0, 60) || id };
   }
+  if (line === 'OK') return { word: 'answer', why: '' };
+  if (words[0] === 'NO' && words.length > 1)
+    return { word: 'answer', why: words.slice(1).join(' ').replaceAll(PLAIN_TEXT, '').slice(0, 100) };
   if (words[0] === 'CAL' && words.length === 3) {
     const [, at = '', off = ''] = words;
     const ms = Date.parse(at);
@@ -76,4 +90,30 @@ const SHOWS: { readonly [K in InstrumentKind]: readonly [number, number] } = {
   scale: [-50_000, 200_000],
   refractometer: [0, 95],
   'ph meter': [-2, 16],
+  'label printer': [0, 1_000_000],
 };
+
+/** Longest line of a small label, in characters, as every printer of the protocol takes it. */
+const LABEL_LINE = 40;
+
+/**
+ * What a printer of small labels is told, word by word: only plain characters ever go down a line, none that would end it.
+ *
+ * @param lines  of the label, at most 4
+ * @param copies  1 to 9,999
+ * @throws RangeError where there is nothing to print, or more than a label holds
+ * @example
+ * printWords(['PLM-26331-K', 'load 1'], 8); // ['LINE PLM-26331-K', 'LINE load 1', 'PRINT 8']
+ */
+export function printWords(lines: readonly string[], copies: number): string[] {
+  if (lines.length < 1 || lines.length > 4)
+    throw new RangeError('printWords: a small label has 1 to 4 lines');
+  if (!Number.isInteger(copies) || copies < 1 || copies > 9999)
+    throw new RangeError('printWords: 1 to 9,999 copies');
+  const plain = (text: string) =>
+    text
+      .normalize('NFKD')
+      .replaceAll(/[^\u0020-\u007e]/g, '')
+      .slice(0, LABEL_LINE);
+  return [...lines.map(line => `LINE ${plain(line)}`), `PRINT ${copies}`];
+}

@@ -437,6 +437,10 @@ const FIXTURES: Record<string, Fixture> = {
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
   'instruments.read': () => ({ allowed: noRows('instruments') }),
+  'batches.lidMarks': () => ({
+    params: { ...batch(), loadId: randomUUID() },
+    body: { printerId: 'printer-1' },
+  }),
   'curves.list': () => ({ params: batch(), allowed: noRows('curves') }),
   'curves.follow': () => ({
     params: batch(),

@@ -1,9 +1,12 @@
 import { connect, createServer, type Socket } from 'node:net';
-import { readInstruments } from '@cocotte/contract';
+import { printLidMarks, readInstruments } from '@cocotte/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { scale, Stove, thermometer } from '../../devices/instruments.ts';
+import { labelPrinter } from '../../devices/printer.ts';
 import { serve } from '../../devices/serve.ts';
-import { type Client, TestServer } from '../../testing/test-server.ts';
+import { crushedTomatoes } from '../../demo/recipes.ts';
+import { Line } from '../../testing/line.ts';
+import { type Client, TestServer, problemOf } from '../../testing/test-server.ts';
 import { connectInstruments } from '../src/kitchen/instruments.ts';
 
 let server: TestServer;
@@ -104,5 +107,57 @@ describe('instruments on a line', () => {
     for (const socket of sockets) socket.destroy();
     flood.close();
     expect(await shown()).toEqual([]);
+  });
+
+  it('a printer prints what it is told, whole and in order, and says why where it does not', async () => {
+    const line = await Line.open(owner, crushedTomatoes, 'pint', 9);
+    await line.start('home');
+    await line.cook(45);
+    const roll = labelPrinter(20);
+    const served = await serve(roll, { every_ms: 100 });
+    connectInstruments([served.port]);
+    await until(list => list[0]?.value === 20);
+    const loadId = line.state.loads[0]?.id ?? '';
+    const print = (printerId = 'printer-1') =>
+      owner.try(printLidMarks, { params: { batchId: line.batchId, loadId }, body: { printerId } });
+    expect((await print()).body).toEqual({ printed: 9 });
+    expect(roll.printed).toEqual([{ lines: [line.state.started?.lotCode, 'load 1'], copies: 9 }]);
+    // Two at once: the words of two labels never mingle, and there is one roll.
+    const both = await Promise.all([print(), print()]);
+    expect(both.map(a => a.status).toSorted((a, b) => a - b)).toEqual([200, 422]);
+    expect(problemOf(both.find(a => a.status === 422) as never).errors[0]?.what).toMatch(
+      /only 2 labels are left/,
+    );
+    expect(roll.printed).toHaveLength(2);
+    expect(problemOf(await print('__proto__')).errors[0]?.what).toMatch(/it is not there/);
+    await served.close();
+    await until(list => list[0]?.state === 'silent');
+    expect(problemOf(await print()).errors[0]).toMatchObject({ code: 'not-printed', path: 'printerId' });
+  });
+
+  it('a thermometer that reads all day is held for six hours, one reading a second, however often it speaks', async () => {
+    const sockets: Socket[] = [];
+    const day = createServer(socket => {
+      sockets.push(socket);
+      socket.on('error', () => undefined);
+      socket.write('HELLO 1 day thermometer C Day\n');
+      for (let i = 1; i <= 100_000; i++) socket.write(`READ ${i} 9${i % 8}.${i % 10} steady\n`);
+    });
+    await new Promise<void>(resolve => day.listen(0, '127.0.0.1', resolve));
+    const { port } = day.address() as { port: number };
+    // Two readings a second: each look at the clock is half a second later.
+    let now_ms = 0;
+    const lines = connectInstruments([port], () => (now_ms += 250));
+    await expect.poll(() => now_ms, { timeout: 60_000 }).toBeGreaterThanOrEqual(100_000 * 500);
+    const held = lines.heldSince('day', Infinity);
+    expect(held.length).toBeGreaterThan(6 * 3600 - 10);
+    expect(held.length).toBeLessThan(6 * 3600 + 1000);
+    const ago = held.map(h => h.ago_ms);
+    expect(ago.every((a, i) => i === 0 || (ago[i - 1] as number) - a >= 500)).toBe(true);
+    expect(lines.heldSince('day', 60_000).length).toBeLessThanOrEqual(61);
+    expect(lines.heldSince('__proto__', Infinity)).toEqual([]);
+    connectInstruments([]);
+    for (const socket of sockets) socket.destroy();
+    day.close();
   });
 });

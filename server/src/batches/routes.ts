@@ -4,6 +4,7 @@ import { draw, giveBack, undraw } from './draws.ts';
 import * as curves from './curves.ts';
 import * as pot from './pot-takings.ts';
 import * as service from './service.ts';
+import { printLidMarks } from './lid-marks.ts';
 import { start } from './start.ts';
 import { take } from './takings.ts';
 
@@ -30,5 +31,6 @@ export const batchRoutes: Mounted[] = [
   room(contract.curveTable, curves.table),
   following(contract.feed),
   room(contract.readEvents, service.eventsAfter),
+  room(contract.printLidMarks, printLidMarks),
   room(contract.blankSheet, service.printBlank),
 ];

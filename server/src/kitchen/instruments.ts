@@ -28,6 +28,10 @@ interface Line {
   rubbish_ms: number;
   /** What a thermometer showed, the last of each second. */
   held: Held[];
+  /** Who waits for what it says to what it was told. */
+  told: ((why: string) => void)[];
+  /** What is printed just now: the words of two labels never mingle. */
+  printing: Promise<unknown>;
 }
 
 /**
@@ -54,6 +58,8 @@ export class Instruments {
         last: null,
         rubbish_ms: -Infinity,
         held: [],
+        told: [],
+        printing: Promise.resolve(),
       }));
     for (const line of this.lines) this.open(line);
   }
@@ -78,6 +84,7 @@ export class Instruments {
     socket.on('error', () => undefined);
     socket.on('close', () => {
       line.last = null;
+      for (const answer of line.told.splice(0)) answer('it went away');
       if (this.closed) return;
       const timer = setTimeout(() => {
         this.timers.delete(timer);
@@ -95,6 +102,7 @@ export class Instruments {
       return;
     }
     if (said.word === 'hello') line.hello = { id: said.id, kind: said.kind, name: said.name };
+    else if (said.word === 'answer') line.told.shift()?.(said.why);
     else if (said.word === 'cal') line.calibrated = { at: said.at, off: said.off };
     else {
       line.last = { value: said.value, steady: said.steady, at_ms: this.now_ms() };
@@ -130,6 +138,40 @@ export class Instruments {
     );
   }
 
+  /**
+   * Tells a printer what to print, one word after the other.
+   *
+   * @returns why it did not, in its own words; empty where it did
+   */
+  async print(id: string, words: readonly string[]): Promise<string> {
+    const line = this.lines.find(l => l.hello?.id === id && l.hello.kind === 'label printer');
+    if (!line) return 'it is not there';
+    const printed = line.printing.then(() => this.tell(line, words));
+    line.printing = printed;
+    return printed;
+  }
+
+  private async tell(line: Line, words: readonly string[]): Promise<string> {
+    if (!line.socket || line.socket.destroyed) return 'it is not there';
+    for (const word of words) {
+      // oxlint-disable-next-line no-await-in-loop -- each word is answered before the next
+      const why = await new Promise<string>(resolve => {
+        const timer = setTimeout(() => {
+          resolve('it does not answer');
+          // What it says later answers nothing: the line is begun anew.
+          line.socket?.destroy();
+        }, SILENT_MS);
+        line.told.push(answer => {
+          clearTimeout(timer);
+          resolve(answer);
+        });
+        line.socket?.write(`${word}\n`);
+      });
+      if (why !== '') return why;
+    }
+    return '';
+  }
+
   close(): void {
     this.closed = true;
     for (const timer of this.timers) clearTimeout(timer);
@@ -159,6 +201,10 @@ export function connectInstruments(ports: readonly number[], now_ms?: () => numb
 /** A thermometer that is connected, by its id. */
 export const thermometerOf = (id: string): Instrument | null =>
   connected?.shown().find(i => i.id === id && i.kind === 'thermometer') ?? null;
+
+/** Tells a printer that is connected what to print; why it did not, or nothing. */
+export const print = (id: string, words: readonly string[]): Promise<string> =>
+  connected?.print(id, words) ?? Promise.resolve('it is not there');
 
 /** What a thermometer showed in the last so many milliseconds. */
 export const heldSince = (id: string, ago_ms: number): { ago_ms: number; value: number }[] =>

@@ -10,6 +10,7 @@ import { Cells } from '../kit/layout.tsx';
 import { CannerGlyph } from '../kit/jars.tsx';
 import { Caution, Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
+import { LidMarks } from './LidMarks.tsx';
 import type { OpenBatch } from './open-batch.ts';
 import { BrokenDialog, HeatOffDialog, TroubleDialog } from './ClockDialogs.tsx';
 import { useTaps } from './taps.ts';
@@ -47,7 +48,6 @@ export function ClockPanel({
   const jars = batch.state.jars.filter(j => load.jars.includes(j.number));
   const sizes = [...new Set(jars.map(j => j.size))];
   const canner = kitchen.canners.find(c => c.id === load.cannerId) ?? null;
-  const lot = batch.state.started?.lotCode ?? '';
   const taps = useTaps(`${load.phase} ${load.voided_s.length} ${load.heatOff?.eventId ?? ''}`);
   const enter = (type: 'load.boiling' | 'load.boil_lost' | 'load.heat_off' | 'load.lifted') =>
     taps.once(() => batch.enter([[type, { loadId: load.id }]], when));
@@ -195,9 +195,7 @@ export function ClockPanel({
       )}
       {resting && (
         <>
-          <Box sx={{ fontSize: '1.25rem', mt: 1.5 }}>
-            {say('clock.markLids')} <strong>{say('clock.lidMark', { lot, load: load.number })}</strong>
-          </Box>
+          <LidMarks batch={batch} load={load} />
           <Caution>Lift straight up, never tilted; set them on a cloth out of the draught.</Caution>
         </>
       )}

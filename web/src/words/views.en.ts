@@ -441,6 +441,8 @@ export const viewsEn = {
   'washed.why': '{names} was in it today, with {allergens}, which this batch has not.',
   'washed.yes': 'It was washed',
   'clock.lidMark': '{lot} · load {load, number}',
+  'clock.printed': '{n, plural, one {One mark} other {# marks}} printed',
+  'clock.printLids': '{n, plural, one {Print the mark on the {name}} other {Print # marks on the {name}}}',
   'clock.markLids': 'As they come out, mark each lid:',
   'trouble.ask.steam': 'What happened to the steam?',
   'trouble.ask.water': 'Are the lids still under water?',
