@@ -1,11 +1,14 @@
 import {
   type BatchEvent,
   type BatchState,
+  type CorrectableType,
+  isDecision,
   type PlacedEntry,
   placeEntries,
   seqOf,
   upgradeEvent,
 } from '../batches/index.ts';
+import { under } from '../measure/index.ts';
 
 /** One line of a record: an entry where it happened, with the corrections of it beneath, in the server's order. */
 export interface RecordLine extends PlacedEntry {
@@ -42,4 +45,29 @@ export function isRemark(state: Pick<BatchState, 'deviations' | 'books'>, event:
     event.type === 'deviation.settled' &&
     ![...state.deviations, ...state.books].some(d => d.settled?.by.eventId === event.id)
   );
+}
+
+/**
+ * The entry that a person made last in a batch and that can be taken back: no decision, no correction, and not taken back
+ * already.
+ *
+ * @param events  of the batch, as they arrived; those that wait on this device last
+ * @returns null where there is none
+ */
+export function lastOwn(
+  events: readonly BatchEvent[],
+  state: Pick<BatchState, 'amendments'>,
+  personId: string,
+): BatchEvent<CorrectableType> | null {
+  const own = events
+    .flatMap(e => upgradeEvent(e) ?? [])
+    .filter(
+      (e): e is BatchEvent<CorrectableType> =>
+        e.personId === personId &&
+        !isDecision(e.type) &&
+        e.type !== 'entry.corrected' &&
+        e.type !== 'correction.signed',
+    );
+  // A correction that waits for its signature has been said, too.
+  return own.findLast(e => under(state.amendments, e.id) === undefined) ?? null;
 }

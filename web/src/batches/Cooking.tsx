@@ -13,6 +13,7 @@ import { ClockPanel } from './ClockPanel.tsx';
 import { NewerEntries } from './NewerEntries.tsx';
 import { DrawPanel } from './DrawPanel.tsx';
 import { JarPanel } from './JarPanel.tsx';
+import { LastEntry } from './LastEntry.tsx';
 import { EndedTwice } from './LoadPanel.tsx';
 import { TimerButton } from './TimerButton.tsx';
 import { StepPanel } from './StepPanel.tsx';
@@ -127,6 +128,7 @@ export function Cooking({ batch }: { batch: OpenBatch }) {
         {part === 'lots' && <DrawPanel batch={batch} when={when} />}
         {part === 'jars' && <JarPanel batch={batch} when={when} />}
       </Box>
+      {mayCook && <LastEntry batch={batch} />}
       {batch.standing.stage !== 'cooking' && !batch.rehearsal && (
         <Box sx={{ mt: 2 }}>
           <MuiLink component={Link} to={`/check/${batch.id}`}>

@@ -9,15 +9,18 @@ const LEAST = 3;
 export function ReasonDialog({
   title,
   action,
+  suggested = '',
   onReason,
   onClose,
 }: {
   title: string;
   action: string;
+  /** A reason that is likely; it can be typed over. */
+  suggested?: string;
   onReason: (reason: string) => Promise<void> | void;
   onClose: () => void;
 }) {
-  const form = useTyped({ reason: '' }, () => ({
+  const form = useTyped({ reason: suggested }, () => ({
     reason: (t: string) =>
       t.trim().length < LEAST ? misread('short-reason') : { ok: true as const, value: t.trim() },
   }));

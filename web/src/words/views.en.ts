@@ -888,5 +888,9 @@ export const viewsEn = {
   'settle.noRight': 'It takes somebody who may release and sign to settle this.',
   'spread.unproven':
     'An own spread is released on what is read of the pot: {gel}, or 65 °Brix, logged before the last jar is filled. A cold plate proves neither.',
+  'undo.last': 'Last of yours, at {at}: {words}',
+  'undo.last.back': 'Take it back',
+  'undo.last.title': 'Take it back: {words}',
+  'undo.last.reason': 'Tapped by mistake.',
   'undo.reason': 'Tapped by mistake, undone at once.',
 } as const;
