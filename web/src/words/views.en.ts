@@ -9,6 +9,7 @@ export const viewsEn = {
   'books.lot': 'Look at lot {label}',
   'books.title': 'In the books',
   'curve.file': 'Every reading, as CSV',
+  'curve.logged': 'as it was logged',
   'curve.readings': '{n} readings beside the record, named by the hash',
   'curve.title': 'Curve of {at}',
   'curve.follow': 'Follow {name}',

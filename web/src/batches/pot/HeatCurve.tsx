@@ -9,6 +9,9 @@ import { say } from '../../words/views.ts';
 /** So far below the boil of water it only warms up: the climb above is what is looked at. */
 const WARMING_C = 12;
 
+/** So far above its target it is burnt, and the climb before it is what is looked at. */
+const BURNT_C = 8;
+
 /** How hot the pot was, with the boil of water and the target on this thermometer; the table says the same. */
 export function HeatCurve({
   points,
@@ -28,14 +31,15 @@ export function HeatCurve({
   const { palette } = useInk();
   const shown = (c: number) => (kitchen.temperature === 'F' ? fahrenheit(c) : c);
   const all = [...points, ...trace].map(p => p.temp_C).concat(boils_C, target_C === null ? [] : target_C);
-  const line = (c: number, text: string, color: string) => ({
+  /** Their words stand at the two ends: a pot far past its target draws both close together. */
+  const line = (c: number, text: string, color: string, end: 'left' | 'right') => ({
     y: shown(c),
     borderColor: color,
     strokeDashArray: color === palette.warning.main ? 0 : 5,
     label: {
       text,
-      position: 'left' as const,
-      textAnchor: 'start' as const,
+      position: end,
+      textAnchor: end === 'left' ? ('start' as const) : ('end' as const),
       borderWidth: 0,
       style: { background: 'transparent', color: palette.text.primary },
     },
@@ -47,11 +51,12 @@ export function HeatCurve({
           type="line"
           height={200}
           series={[points, ...(trace.length > 0 ? [trace] : [])].map((of, i) => ({
-            name: i === 0 ? `°${kitchen.temperature}` : say('curve.shown'),
+            name: say(i === 0 ? 'curve.logged' : 'curve.shown'),
             data: of.map(p => ({ x: p.at_ms, y: shown(p.temp_C) })),
           }))}
           options={{
             chart: PLAIN_CHART,
+            legend: { labels: { colors: palette.text.primary } },
             colors: [palette.primary.main, palette.warning.main],
             // Beside a curve what was logged is points on it.
             stroke: { width: trace.length > 0 ? [0, 3] : 4, curve: 'straight' },
@@ -66,7 +71,7 @@ export function HeatCurve({
             },
             yaxis: {
               min: Math.floor(shown(Math.max(Math.min(...all), boils_C - WARMING_C)) - 2),
-              max: Math.ceil(shown(Math.max(...all)) + 3),
+              max: Math.ceil(shown(Math.min(Math.max(...all), (target_C ?? Infinity) + BURNT_C)) + 3),
               labels: {
                 style: { colors: palette.text.secondary },
                 formatter: v => numberText(v, kitchen, 0),
@@ -80,6 +85,7 @@ export function HeatCurve({
                   boils_C,
                   say('pot.boils', { temp: temperatureText(boils_C, kitchen) }),
                   palette.rule.strong,
+                  'right',
                 ),
                 ...(target_C === null
                   ? []
@@ -88,6 +94,7 @@ export function HeatCurve({
                         target_C,
                         say('pot.target', { temp: temperatureText(target_C, kitchen) }),
                         palette.warning.main,
+                        'left',
                       ),
                     ]),
               ],

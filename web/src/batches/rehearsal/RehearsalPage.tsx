@@ -179,47 +179,52 @@ function Strip({ rehearsal }: { rehearsal: Rehearsal }) {
   const { kitchen } = useHere();
   const now_ms = useNow();
   return (
-    <Box
-      role="region"
-      aria-label={say('dry.tag')}
-      sx={{
-        position: 'sticky',
-        top: 0,
-        zIndex: 2,
-        bgcolor: 'background.paper',
-        border: 1,
-        borderColor: 'live.fill',
-        borderLeftWidth: 8,
-        borderRadius: 1,
-        px: 2,
-        py: 1,
-        mb: 2,
-        display: 'flex',
-        flexWrap: 'wrap',
-        gap: 1.5,
-        alignItems: 'center',
-      }}
-    >
-      <Box sx={{ flex: '1 1 200px' }}>
-        <strong>{say('dry.tag')}</strong> <Soft>{say('dry.nothing')}</Soft>
+    <>
+      <Box
+        role="region"
+        aria-label={say('dry.tag')}
+        sx={{
+          position: 'sticky',
+          top: 0,
+          zIndex: 2,
+          bgcolor: 'background.paper',
+          border: 1,
+          borderColor: 'live.fill',
+          borderLeftWidth: 8,
+          borderRadius: 1,
+          px: 2,
+          py: 0.75,
+          mb: 1,
+          display: 'flex',
+          gap: 1.5,
+          alignItems: 'center',
+        }}
+      >
+        <Box sx={{ flex: 1 }}>
+          <strong>{say('dry.tag')}</strong> <Soft>{say('dry.nothing')}</Soft>
+        </Box>
+        <Box sx={{ fontSize: '1.3rem', fontWeight: 700, whiteSpace: 'nowrap' }}>
+          {clockText(now_ms, kitchen, true)}
+        </Box>
       </Box>
-      <Box sx={{ fontSize: '1.4rem', fontWeight: 700 }}>{clockText(now_ms, kitchen, true)}</Box>
-      {rehearsal.over ? (
-        <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => rehearsal.set({ over: false })}>
-          {say('dry.goOn')}
-        </Button>
-      ) : (
-        <>
-          <SpeedToggle speed={rehearsal.speed} onPick={speed => rehearsal.set({ speed })} />
-          <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => rehearsal.pass(HOUR_MS)}>
-            {say('dry.hour')}
+      <Line sx={{ mb: 2 }}>
+        {rehearsal.over ? (
+          <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => rehearsal.set({ over: false })}>
+            {say('dry.goOn')}
           </Button>
-          <Button variant="contained" sx={{ minHeight: 48 }} onClick={() => rehearsal.set({ over: true })}>
-            {say('dry.end')}
-          </Button>
-        </>
-      )}
-    </Box>
+        ) : (
+          <>
+            <SpeedToggle speed={rehearsal.speed} onPick={speed => rehearsal.set({ speed })} />
+            <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => rehearsal.pass(HOUR_MS)}>
+              {say('dry.hour')}
+            </Button>
+            <Button variant="contained" sx={{ minHeight: 48 }} onClick={() => rehearsal.set({ over: true })}>
+              {say('dry.end')}
+            </Button>
+          </>
+        )}
+      </Line>
+    </>
   );
 }
 
