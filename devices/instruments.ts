@@ -69,6 +69,8 @@ export function thermometer(stove: Stove, error_C = 0.4): Instrument {
   let shown = stove.pot.temp_C;
   let last = shown;
   let bottom_C = 0;
+  /** Seconds of a boil after which its fire goes out; null where it burns on. */
+  let out_s: number | null = null;
   return {
     id: 'probe-1',
     kind: 'thermometer',
@@ -76,6 +78,11 @@ export function thermometer(stove: Stove, error_C = 0.4): Instrument {
     unit: 'C',
     calibrated: { at: '2026-11-01T09:00:00.000Z', off: error_C },
     tick(seconds) {
+      if (out_s !== null && stove.pot.temp_C >= stove.boils_C) out_s -= seconds;
+      if (out_s !== null && out_s <= 0) {
+        stove.fire(0);
+        out_s = null;
+      }
       last = shown;
       const goal = stove.pot.temp_C + error_C + bottom_C;
       shown += (goal - shown) * (1 - Math.exp(-seconds / PROBE_LAG_S));
@@ -85,6 +92,7 @@ export function thermometer(stove: Stove, error_C = 0.4): Instrument {
       if (name === 'fire') stove.fire(Math.min(1, Math.max(0, figure)));
       // Pressed against the bottom it reads the metal, not the food.
       else if (name === 'bottom') bottom_C = figure;
+      else if (name === 'lost') out_s = figure * 60;
       else return false;
       return true;
     },

@@ -80,6 +80,28 @@ describe('instruments', () => {
     expect(probe.scene('__proto__', 1)).toBe(false);
   });
 
+  it('a boil is lost in the minute that was asked for, counted from the boil, once', () => {
+    const stove = new Stove(97.6);
+    const probe = thermometer(stove, 0);
+    stove.fire(1);
+    expect(probe.scene('lost', 6)).toBe(true);
+    const live = (seconds: number) => {
+      for (let s = 0; s < seconds; s++) {
+        stove.tick(1);
+        probe.tick(1);
+      }
+    };
+    while (stove.pot.temp_C < 97.6) live(1);
+    live(5 * 60);
+    expect(stove.pot.power_W).toBeGreaterThan(0);
+    live(2 * 60);
+    expect(stove.pot.power_W).toBe(0);
+    expect(stove.pot.temp_C).toBeLessThan(97.6);
+    stove.fire(1);
+    live(20 * 60);
+    expect(stove.pot.power_W).toBeGreaterThan(0);
+  });
+
   it('a scale swings, settles, and creeps where it is told to', () => {
     const one = scale();
     one.scene('load', 500);

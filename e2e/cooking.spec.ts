@@ -49,6 +49,9 @@ test('a wait is a band with now on it; a pot says what is left and when, and eac
 
   const done = page.getByRole('button', { name: 'Done', exact: true });
   await done.click();
+  const soon = page.getByRole('dialog', { name: /^Not before/ });
+  await soon.getByRole('textbox', { name: 'Reason' }).fill('Cut small, they are juicy already');
+  await soon.getByRole('button', { name: 'It is done' }).click();
   const pot = page.getByRole('group', { name: 'The pot now' });
   await expect(pot.getByText('Done when it looks so')).toBeVisible();
   await expect(

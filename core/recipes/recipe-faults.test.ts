@@ -135,6 +135,15 @@ describe('ratios', () => {
     expect(codes(withLine(plumJam, 'sugar', { ratio: ratio('line', 'plums', '1 kg') }))).toEqual([]);
   });
 
+  it('a dose that is more than its jar is no dose: by volume, by weight, and however the text has it', () => {
+    const dose = (text: string) => codes(withAmount(crushedTomatoes, 'lemon', text));
+    expect(dose('2 Tbsp')).toEqual([]);
+    expect(dose('1 c')).toEqual([]);
+    expect(dose('3 c')).toEqual(['dose-over-jar']);
+    expect(dose('2 kg')).toEqual(['dose-over-jar']);
+    expect(at(withAmount(crushedTomatoes, 'lemon', '1 gal'))).toEqual(['lines[1].amount dose-over-jar']);
+  });
+
   it('on a dose for each jar, which follows the jars already', () =>
     expect(codes(withLine(crushedTomatoes, 'lemon', { ratio: ratio('line', 'tomatoes', '1 kg') }))).toContain(
       'ratio-each-jar',

@@ -2,7 +2,7 @@ import { acidKind, acidsNamed, isLowAcid } from '../ingredients/index.ts';
 import { fillVolume_mL, jarSize } from '../jars/index.ts';
 import { type Fault, Fraction, UNITS } from '../measure/index.ts';
 import { type LetterProcess, processEntry } from '../times/index.ts';
-import { RatioError, timesOf } from './masses.ts';
+import { lineMass_g, RatioError, timesOf } from './masses.ts';
 import type { Line, Recipe } from './recipe.ts';
 import { unboundNames } from './step-text.ts';
 
@@ -23,6 +23,16 @@ const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next
     'Give both sides as weight or both as volume.',
   ],
 };
+
+/** What the dose of one pint takes of it; nothing where it cannot be weighed, which is said elsewhere. */
+function doseOfPint_mL(line: Line): number {
+  try {
+    return lineMass_g(line, new Fraction(1)) / (line.density_gPerMl ?? 1);
+  } catch (error) {
+    if (error instanceof RangeError) return 0;
+    throw error;
+  }
+}
 
 /**
  * What is wrong with a recipe as it is written, by path, beside what its shape allows. Whether it is safe is the
@@ -83,6 +93,14 @@ function lineFaults(recipe: Recipe, fault: Say): void {
         `${line.name}: two acids in one line.`,
         'They are of unlike strength, and what is drawn or dosed has to be one of them.',
         'Name the one that goes in; the other may be a line or a variant of its own.',
+      );
+    if (line.where === 'each jar' && doseOfPint_mL(line) > fillVolume_mL('pint', 0))
+      fault(
+        `${at}.amount`,
+        'dose-over-jar',
+        `${line.name}: that is more than a pint jar holds.`,
+        'A line for each jar is the dose of one pint; other sizes follow it.',
+        'Enter what goes into one jar, or put the line in the pot.',
       );
     if (line.where === 'each jar' && line.ratio)
       fault(

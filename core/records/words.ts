@@ -149,7 +149,7 @@ function words(
     case 'picture.kept':
       return `Kept a picture${e.body.text ? `: ${e.body.text}` : '.'}`;
     case 'load.packed':
-      return `Load ${e.body.number} packed with ${jars(e.body.jars)}${e.body.newLidLotId ? ', new lids' : ''}.`;
+      return `Load ${e.body.number} packed with ${jars(e.body.jars)}${e.body.newLidLotId ? ', new lids' : ''}${e.body.heat === 'steam' ? ', in steam' : ''}.`;
     case 'load.boiling':
       return 'Full boil: the clock started.';
     case 'load.boil_lost':

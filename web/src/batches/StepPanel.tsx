@@ -1,5 +1,12 @@
 import { letterReminders } from '@cocotte/core/review';
-import { Fraction, clockText, durationText, temperatureText } from '@cocotte/core/measure';
+import {
+  Fraction,
+  clockText,
+  dayOf,
+  durationText,
+  instantText,
+  temperatureText,
+} from '@cocotte/core/measure';
 import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
 import { batchStepText, isStepDone, lineMasses, openNow, turnOf } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
@@ -7,9 +14,10 @@ import { useState } from 'react';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
 import { Caution, CheckMark, Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { ReasonDialog } from '../kit/ReasonDialog.tsx';
+import { useClock } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
-import type { OpenBatch } from './open-batch.ts';
+import type { Fact, OpenBatch } from './open-batch.ts';
 import { EndedDialog } from './EndedDialog.tsx';
 import { Pictures } from './Pictures.tsx';
 import { useUndoable } from './Undo.tsx';
@@ -62,10 +70,25 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
   const [ending, setEnding] = useState<{ step: Step; outOfOrder: string } | null>(null);
   /** A step before its turn, and what is to be entered once its reason is said. */
   const [early, setEarly] = useState<Step | null>(null);
-  const finish = (step: Step, outOfOrder = '') =>
+  /** A wait whose window has not opened yet, and that is said to be done. */
+  const [soon, setSoon] = useState<{ step: Step; outOfOrder: string; from_ms: number } | null>(null);
+  const now_ms = useClock();
+  const finish = (step: Step, outOfOrder = '') => {
+    const begunAt_ms = batch.state.steps[step.id]?.started?.at_ms;
+    const from_ms = step.window && begunAt_ms ? begunAt_ms + step.window.from_min * 60_000 : null;
+    if (from_ms !== null && now_ms() < from_ms && !when.typed) setSoon({ step, outOfOrder, from_ms });
+    else end(step, outOfOrder);
+  };
+  const end = (step: Step, outOfOrder: string, why = '') =>
     step.kind === 'cook'
       ? setEnding({ step, outOfOrder })
-      : void batch.enter([['step.done', { stepId: step.id, potId, outOfOrder }]], when);
+      : void batch.enter(
+          [
+            ['step.done', { stepId: step.id, potId, outOfOrder }],
+            ...(why ? [['note.written', { text: say('wait.soon.note', { why }) }] satisfies Fact] : []),
+          ],
+          when,
+        );
   const ask = (step: Step) => (turnOf(batch.state, step) === 'out of order' ? setEarly(step) : finish(step));
   return (
     <Columns of="1.5fr 1fr">
@@ -208,6 +231,22 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
           when={when}
           unproven={isUnproven(batch)}
           onClose={() => setEnding(null)}
+        />
+      )}
+      {soon && (
+        <ReasonDialog
+          title={say('wait.soon', {
+            from:
+              dayOf(soon.from_ms, kitchen.zone) === dayOf(now_ms(), kitchen.zone)
+                ? clockText(soon.from_ms, kitchen)
+                : instantText(soon.from_ms, kitchen),
+          })}
+          action={say('steps.early.done')}
+          onClose={() => setSoon(null)}
+          onReason={why => {
+            setSoon(null);
+            end(soon.step, soon.outOfOrder, why);
+          }}
         />
       )}
       {early && (

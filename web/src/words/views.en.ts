@@ -431,6 +431,8 @@ export const viewsEn = {
   'went.jars': 'in jars',
   'went.left': 'left over',
   'went.missing': 'missing',
+  'went.more':
+    '{mass} more is in the jars than came in. Count the jars again, or enter what else went into the pot.',
   'went.off': 'boiled off, drained, stuck as usual',
   'went.stuck': 'Stuck to the pot',
   'went.taken': 'taken as a lot of its own',
@@ -718,6 +720,8 @@ export const viewsEn = {
   'wait.from': 'from {from}',
   'wait.open': 'Any time now, {left} left, by {to}',
   'wait.over': 'Its window ended at {to}',
+  'wait.soon': 'Not before {from}: why is it done already?',
+  'wait.soon.note': 'Ended before its window: {why}',
   'wait.to': 'by {to}',
   'bowl.again': 'Another {g}',
   'bowl.bar': '{done} of {planned} weighed',

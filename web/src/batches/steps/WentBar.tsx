@@ -3,7 +3,7 @@ import { massText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useMemo } from 'react';
 import { Line } from '../../kit/layout.tsx';
-import { Soft } from '../../kit/parts.tsx';
+import { Caution, Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import type { OpenBatch } from '../open-batch.ts';
@@ -74,6 +74,9 @@ export function WentBar({ batch, onReason }: { batch: OpenBatch; onReason: (reas
           </Box>
         ))}
       </Box>
+      {went.missing_g < -asked && (
+        <Caution>{say('went.more', { mass: massText(-went.missing_g, kitchen) })}</Caution>
+      )}
       {missing_g > 0 && !unweighed && batch.state.yieldReasons.length === 0 && (
         <Box sx={{ mt: 1 }}>
           {say('went.ask', { mass: massText(missing_g, kitchen) })}
