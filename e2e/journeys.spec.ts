@@ -91,7 +91,7 @@ test('a relish of two days: soaked overnight, rinsed, chilled, weighed drained, 
   await expect(page.getByText(/1,800 g/).first()).toBeVisible();
   await done(page).click();
   await cooked(page, 'look');
-  await page.getByRole('tab', { name: 'Jars and loads' }).click();
+  await page.getByRole('button', { name: 'Fill, dose and count the jars' }).click();
   await page.getByRole('button', { name: 'One jar fewer' }).click();
   await page.getByRole('button', { name: '5 pints filled' }).click();
   await page.getByRole('tab', { name: 'Steps' }).click();

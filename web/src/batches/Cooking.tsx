@@ -124,7 +124,7 @@ export function Cooking({ batch }: { batch: OpenBatch }) {
         {mayCook && <WhenFields when={when} />}
       </Line>
       <Box component="fieldset" disabled={!mayCook} sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
-        {part === 'steps' && <StepPanel batch={batch} when={when} />}
+        {part === 'steps' && <StepPanel batch={batch} when={when} onJars={() => setPart('jars')} />}
         {part === 'lots' && <DrawPanel batch={batch} when={when} />}
         {part === 'jars' && <JarPanel batch={batch} when={when} />}
       </Box>

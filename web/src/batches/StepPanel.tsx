@@ -8,11 +8,11 @@ import {
   temperatureText,
 } from '@cocotte/core/measure';
 import { type Step, targetAt, targetWords, windowText } from '@cocotte/core/recipes';
-import { batchStepText, isStepDone, lineMasses, openNow, turnOf } from '@cocotte/core/batches';
+import { batchStepText, lineMasses, openNow, turnOf } from '@cocotte/core/batches';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Cells, Columns, Stack } from '../kit/layout.tsx';
-import { Caution, CheckMark, Fractions, Sheet, Soft } from '../kit/parts.tsx';
+import { Caution, Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { ReasonDialog } from '../kit/ReasonDialog.tsx';
 import { useClock } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
@@ -26,6 +26,7 @@ import { useCurves } from './pot/curve.ts';
 import { CookFigures } from './pot/CookFigures.tsx';
 import { WaitBand } from './WaitBand.tsx';
 import { AddLineEntry } from './steps/AddLineEntry.tsx';
+import { AllSteps } from './steps/AllSteps.tsx';
 import { Amounts } from './steps/Amounts.tsx';
 import { MeasureEntry } from './steps/MeasureEntry.tsx';
 import { PotChange } from './steps/PotChange.tsx';
@@ -39,7 +40,16 @@ import { WorkEntry } from './WorkEntry.tsx';
 import type { When } from './when.ts';
 
 /** The steps, the one now in front; and what is weighed, read and written beside them. */
-export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: When }) {
+export function StepPanel({
+  batch: opened,
+  when,
+  onJars,
+}: {
+  batch: OpenBatch;
+  when: When;
+  /** Goes where jars are filled, dosed and loaded. */
+  onJars: () => void;
+}) {
   const { kitchen } = useHere();
   const { undoable: batch, offer } = useUndoable(opened);
   const started = batch.state.started as NonNullable<typeof batch.state.started>;
@@ -112,9 +122,19 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
             {letterReminders(started.recipe, now.kind, kitchen).map(text => (
               <Caution key={text}>{say('letter.reminds', { text })}</Caution>
             ))}
-            <Cells wide="2fr 1fr" gap={1.75} mt={2}>
+            {atJars(now) && (
               <Button
                 variant="contained"
+                fullWidth
+                sx={{ minHeight: 72, fontSize: '1.2rem', mt: 2 }}
+                onClick={onJars}
+              >
+                {say(now.kind === 'fill' ? 'steps.fill' : 'steps.load')}
+              </Button>
+            )}
+            <Cells wide="2fr 1fr" gap={1.75} mt={2}>
+              <Button
+                variant={atJars(now) ? 'outlined' : 'contained'}
                 sx={{ minHeight: 72, fontSize: '1.2rem' }}
                 onClick={() => finish(now)}
               >
@@ -146,70 +166,7 @@ export function StepPanel({ batch: opened, when }: { batch: OpenBatch; when: Whe
         {inHand.temperature && temperature}
         {inHand.weigh && weigh}
         {now && <PotChange batch={batch} when={when} />}
-        <Sheet title="All steps">
-          <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-            {steps.map((step, i) => {
-              const progress = batch.state.steps[step.id];
-              const isDone = isStepDone(batch.state, step);
-              return (
-                <Box
-                  component="li"
-                  key={step.id}
-                  sx={{
-                    display: 'flex',
-                    gap: 1.5,
-                    py: 1,
-                    borderBottom: 1,
-                    borderColor: 'rule.main',
-                    '&:last-of-type': { borderBottom: 0 },
-                    color: isDone || step === now ? 'text.primary' : 'text.secondary',
-                  }}
-                >
-                  <Box
-                    sx={{
-                      width: 26,
-                      height: 26,
-                      flex: 'none',
-                      borderRadius: '50%',
-                      display: 'grid',
-                      placeItems: 'center',
-                      border: '2px solid',
-                      borderColor: isDone ? 'leaf.main' : step === now ? 'live.fill' : 'rule.strong',
-                      bgcolor: isDone ? 'leaf.main' : 'transparent',
-                      color: 'background.paper',
-                      fontSize: '0.85rem',
-                    }}
-                  >
-                    {isDone ? (
-                      <CheckMark size={13} />
-                    ) : (
-                      <Box component="span" sx={{ color: 'text.primary' }}>
-                        {i + 1}
-                      </Box>
-                    )}
-                  </Box>
-                  <Box sx={{ flex: 1 }}>
-                    <Fractions text={batchStepText(batch.state, step, kitchen)} />
-                    {progress?.done && <Soft> · {clockText(progress.done.at_ms, kitchen)}</Soft>}
-                    {progress?.outOfOrder && (
-                      <Soft> · {say('steps.beforeTurn', { reason: progress.outOfOrder })}</Soft>
-                    )}
-                  </Box>
-                  {!isDone && step !== now && (
-                    <Button
-                      size="small"
-                      variant="outlined"
-                      aria-label={`Done: step ${i + 1}`}
-                      onClick={() => ask(step)}
-                    >
-                      Done
-                    </Button>
-                  )}
-                </Box>
-              );
-            })}
-          </Box>
-        </Sheet>
+        <AllSteps batch={batch} inHand={now} onDone={ask} />
         <YieldEntry batch={batch} when={when} />
         {!batch.rehearsal && <PotTaking batch={opened} />}
         {!batch.rehearsal && <Pictures batch={opened} />}
@@ -269,6 +226,9 @@ function inHandOf(state: OpenBatch['state'], open: readonly Step[]): Step | unde
   const waits = (s: Step) => s.window !== null && Boolean(state.steps[s.id]?.started);
   return open.find(s => !waits(s)) ?? open[0];
 }
+
+/** What such a step needs is done at the jars, and shows there when it is done. */
+const atJars = (step: Step) => step.kind === 'fill' || step.kind === 'process';
 
 const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 

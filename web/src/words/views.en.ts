@@ -366,6 +366,8 @@ export const viewsEn = {
   'pots.title': 'Pots of this batch',
   'steps.beforeTurn': 'before its turn: {reason}',
   'steps.early': 'Step {n, number} before its turn: why?',
+  'steps.fill': 'Fill, dose and count the jars',
+  'steps.load': 'Load the canner',
   'steps.early.done': 'It is done',
   'steps.mayEnd': 'may end',
   'steps.number': 'Step {n, number}',
