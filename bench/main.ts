@@ -13,6 +13,7 @@ import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { fiftyCook } from './cooking.ts';
 import { curves } from './curves.ts';
 import { devices } from './device.ts';
 import { feeds } from './feed.ts';
@@ -223,9 +224,11 @@ try {
   const houseOnly = process.argv.includes('--house');
   const feedOnly = process.argv.includes('--feed');
   const deviceOnly = process.argv.includes('--device');
+  const cookingOnly = process.argv.includes('--cooking');
   const curvesOnly = process.argv.includes('--curves');
   const steadyOnly = process.argv.includes('--steady');
   const all =
+    !cookingOnly &&
     !curvesOnly &&
     !deviceOnly &&
     !steadyOnly &&
@@ -251,6 +254,7 @@ try {
   if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
   if (all || deviceOnly) await devices(kitchens[0] as Kitchen);
   if (all || curvesOnly) await curves(kitchens[0] as Kitchen);
+  if (all || cookingOnly) await fiftyCook(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);
   if (all || bookOnly) {

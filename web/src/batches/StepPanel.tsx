@@ -33,6 +33,7 @@ import { PotChange } from './steps/PotChange.tsx';
 import { PotTaking } from './steps/PotTaking.tsx';
 import { YieldEntry } from './steps/YieldEntry.tsx';
 import { PotTiles } from './steps/PotTiles.tsx';
+import { StepPicture } from './steps/StepPicture.tsx';
 import { StepTiles } from './steps/StepTiles.tsx';
 import { Washed } from './steps/Washed.tsx';
 import { WeighEntry } from './WeighEntry.tsx';
@@ -107,6 +108,7 @@ export function StepPanel({
         {now && <StepTiles batch={batch} open={open} inHand={now} onPick={setPicked} />}
         {now ? (
           <Sheet title={`Step ${steps.indexOf(now) + 1} of ${steps.length}`} aside={now.kind}>
+            <StepPicture step={now} runs={Boolean(begun)} />
             <Typography sx={{ fontSize: '1.5rem', lineHeight: 1.3, my: 1 }}>
               <Fractions text={batchStepText(batch.state, now, kitchen)} />
             </Typography>

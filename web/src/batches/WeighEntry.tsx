@@ -6,12 +6,13 @@ import { useState } from 'react';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Figure, Pick } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
-import { Sheet, Soft } from '../kit/parts.tsx';
+import { Fractions, Sheet, Soft } from '../kit/parts.tsx';
 import { TakeReading, useTaken } from '../kit/TakeReading.tsx';
 import { useRead } from '../kit/readers.ts';
 import { useHere } from '../shell/session.tsx';
 import { misread, say } from '../words/views.ts';
 import type { OpenBatch } from './open-batch.ts';
+import { BowlPicture } from './steps/BowlPicture.tsx';
 import type { When } from './when.ts';
 
 /** Within this of what is wanted a weight is right: what a kitchen's scale and a spoon differ by. Our choice. */
@@ -100,45 +101,50 @@ export function WeighEntry({
         <Figure at={form.at('mass_g')} label="Grams" />
         <Figure at={form.at('bowl_g')} label={say('bowl.empty')} unit="g" />
         {chosen && (
-          <Box sx={{ gridColumn: '1 / -1' }}>
-            <Box
-              role="img"
-              aria-label={say('bowl.bar', {
+          <Box
+            sx={{
+              gridColumn: '1 / -1',
+              display: 'grid',
+              gridTemplateColumns: 'minmax(110px, 200px) 1fr',
+              gap: 2,
+              alignItems: 'center',
+            }}
+          >
+            <BowlPicture
+              share={share}
+              shows={massText(so_far_g, kitchen)}
+              label={say('bowl.bar', {
                 done: massText(so_far_g, kitchen),
                 planned: massText(chosen.planned_g, kitchen),
               })}
-              sx={{
-                height: 22,
-                border: 1,
-                borderColor: 'rule.strong',
-                borderRadius: 1,
-                overflow: 'hidden',
-                bgcolor: 'background.default',
-              }}
-            >
+            />
+            <Box>
               <Box
                 sx={{
-                  height: '100%',
-                  width: `${Math.min(100, share * 100)}%`,
-                  bgcolor: right ? 'leaf.main' : share > 1 ? 'ox.main' : 'fruit.main',
+                  fontSize: '1.7rem',
+                  fontWeight: 700,
+                  lineHeight: 1.2,
+                  color: right ? 'leaf.main' : share > 1 ? 'ox.main' : 'text.primary',
                 }}
-              />
-            </Box>
-            <Soft>
-              Planned {massText(chosen.planned_g, kitchen)}
-              {so_far_g > 0 && (
-                <>
-                  , weighed so far <strong>{massText(so_far_g, kitchen)}</strong>
-                  {': '}
-                  {right
-                    ? say('bowl.right')
-                    : say(left_g > 0 ? 'bowl.left' : 'bowl.over', {
-                        g: massText(Math.abs(left_g), kitchen),
-                      })}
-                  {spoons && ` (${spoons})`}
-                </>
+              >
+                {right
+                  ? say('bowl.right')
+                  : say(left_g > 0 ? 'bowl.left' : 'bowl.over', { g: massText(Math.abs(left_g), kitchen) })}
+              </Box>
+              {spoons && (
+                <Box sx={{ fontSize: '1.2rem' }}>
+                  <Fractions text={spoons} />
+                </Box>
               )}
-            </Soft>
+              <Soft>
+                Planned {massText(chosen.planned_g, kitchen)}
+                {so_far_g > 0 && (
+                  <>
+                    , weighed so far <strong>{massText(so_far_g, kitchen)}</strong>
+                  </>
+                )}
+              </Soft>
+            </Box>
           </Box>
         )}
       </EntryForm>

@@ -441,7 +441,7 @@ export const viewsEn = {
   'went.unweighed': 'left over, not weighed',
   'went.tasted': 'Tasted and spilt',
   'washed.no': 'It was not',
-  'washed.no.then': 'Then {allergens} goes on the label.',
+  'washed.no.then': 'Then the label names it: {allergens}.',
   'washed.title': 'Was the pot washed?',
   'washed.why': '{names} was in it today, with {allergens}, which this batch has not.',
   'washed.yes': 'It was washed',
