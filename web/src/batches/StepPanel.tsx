@@ -178,7 +178,7 @@ export function StepPanel({
         {started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
         {!inHand.temperature && temperature}
         {!inHand.weigh && weigh}
-        <WorkEntry batch={batch} when={when} />
+        {!batch.rehearsal && <WorkEntry batch={batch} when={when} />}
         {!started.recipe.sketch && <AddLineEntry batch={batch} when={when} />}
       </Stack>
       {ending && (
