@@ -18,6 +18,9 @@ export interface Filling {
  */
 const ONE_GO_MS = 6 * 3_600_000;
 const LETTERS = 'BCDEFGHJKLMNPQRSTUVWXYZ';
+/** The lot code of the nth filling, 0 for the first. */
+const codeOf = (lotCode: string, n: number): string =>
+  n === 0 ? lotCode : `${lotCode}-${LETTERS[n - 1] ?? 'Z'}`;
 
 /**
  * The fillings of a batch, in order: what was filled long after the last jar is a filling of its own, with a lot code and a
@@ -38,7 +41,7 @@ export function fillings(state: Pick<BatchState, 'started' | 'jars'>): Filling[]
       continue;
     }
     out.push({
-      lotCode: out.length === 0 ? started.lotCode : `${started.lotCode}-${LETTERS[out.length - 1] ?? 'Z'}`,
+      lotCode: codeOf(started.lotCode, out.length),
       madeOn: out.length === 0 ? started.madeOn : dayOf(at_ms, started.kitchen.zone),
       jars: [jar],
       from_ms: at_ms,
@@ -47,6 +50,10 @@ export function fillings(state: Pick<BatchState, 'started' | 'jars'>): Filling[]
   }
   return out;
 }
+
+/** The lot code that what is filled next as a filling of its own will bear. */
+export const nextFillingCode = (state: Pick<BatchState, 'started' | 'jars'>): string =>
+  codeOf(state.started?.lotCode ?? '', Math.max(1, fillings(state).length));
 
 /** The filling that a jar belongs to; null for a jar that was never filled. */
 export const fillingOf = (state: Pick<BatchState, 'started' | 'jars'>, jar: number): Filling | null =>

@@ -76,7 +76,7 @@ export { cookNow, type CookNow, type PotLevels, type PotOnFire } from './cook-no
 export { type Cooked, cooked } from './cooked.ts';
 export { batchStepText, covered, filledJars, observed, timesInUse } from './observed.ts';
 export { type LoadPlan, loadable, loadPlan, type NextLoad, nextLoads } from './next-load.ts';
-export { type Filling, fillingOf, fillings } from './fillings.ts';
+export { type Filling, fillingOf, fillings, nextFillingCode } from './fillings.ts';
 export { isStepDone, openNow, type Turn, turnOf } from './steps.ts';
 export { recipeFromBatch } from './to-recipe.ts';
 export { type Went, wentWhere } from './went.ts';

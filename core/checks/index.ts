@@ -1,3 +1,4 @@
+export { isAcidInPot } from './leftovers.ts';
 export { needsReading } from './batch-conditions.ts';
 export { type ColdJar, coldJars } from './cold.ts';
 export { type Condition, standsOut } from './condition.ts';

@@ -12,7 +12,7 @@ const COOLS = [
 ] as const;
 
 /** Whether what is in the pot is acid before it is filled: its own acid, or acid that goes into the pot. */
-function isAcidInPot({ started }: BatchState): boolean {
+export function isAcidInPot({ started }: Pick<BatchState, 'started'>): boolean {
   const recipe = started?.recipe;
   if (!recipe) return false;
   if (recipe.foodClass === 'fruit spread' || recipe.foodClass === 'acid food') return true;

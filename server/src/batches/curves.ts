@@ -17,7 +17,7 @@ import { fold } from '@cocotte/core/batches';
 import { type Degrees, thinned } from '@cocotte/core/heat';
 import type { Trx } from '../house/database.ts';
 import type { Call } from '../house/mount.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { idTaken, notFound, problem } from '../house/problems.ts';
 import { heldSince, thermometerOf } from '../kitchen/instruments.ts';
 import { decide } from './decide.ts';
 import { selectEvents } from './queries.ts';
@@ -148,14 +148,7 @@ export async function follow(
   const known = (await trx('curves').where({ kitchen_id: kitchenId, curve_id: body.curveId }).first()) as
     CurveRow | undefined;
   if (known && known.batch_id === params.batchId) return told(known, 0);
-  if (known)
-    throw problem(409, {
-      code: 'id-taken',
-      what: 'Another curve has this id.',
-      why: 'An id names one thing.',
-      next: 'Follow it anew.',
-      path: 'curveId',
-    });
+  if (known) throw idTaken('curve', 'curveId');
   const { started } = fold(await selectEvents(trx, kitchenId, params.batchId));
   if (!started) throw notFound('This batch');
   if (!started.recipe.steps.some(s => s.id === body.stepId))

@@ -11,7 +11,7 @@ import {
 } from '@cocotte/core/batches';
 import { type Fault, instantMs } from '@cocotte/core/measure';
 import type { Call } from '../house/mount.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { idTaken, notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { append, arrival_ms, clientHash } from './chain.ts';
 import * as queries from './queries.ts';
@@ -91,14 +91,7 @@ export async function decide<K extends DecisionType>(
     return view(call, batchId);
   }
   if (type === 'batch.started') {
-    if (before.length > 0)
-      throw problem(409, {
-        code: 'id-taken',
-        what: 'Another batch has this id.',
-        why: 'An id names one thing.',
-        next: 'Reload and start again.',
-        path: 'batchId',
-      });
+    if (before.length > 0) throw idTaken('batch', 'batchId');
   } else if (before.length === 0) throw notFound('This batch');
   const at_ms = arrival_ms(head, call.clock.now_ms());
   const body = await work({ state: fold(before), events: before, at_ms });

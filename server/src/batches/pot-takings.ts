@@ -3,7 +3,7 @@ import { allergensIn, type BatchState, lineMasses } from '@cocotte/core/batches'
 import { addDays, dayOf, Decimal, massText } from '@cocotte/core/measure';
 import { plainFacts, UNIT_COST_PLACES } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
-import { problem } from '../house/problems.ts';
+import { idTaken, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, move, movement } from '../stores/ledger.ts';
 import { insertLots, selectItem, selectLot } from '../stores/queries.ts';
@@ -50,14 +50,7 @@ export async function take(
         next: 'Choose an ingredient of its own, which no entry of the library stands for.',
         path: 'itemId',
       });
-    if (await selectLot(trx, kitchenId, body.lotId))
-      throw problem(409, {
-        code: 'id-taken',
-        what: 'Another lot has this id.',
-        why: 'An id names one thing.',
-        next: 'Reload and enter it again.',
-        path: 'lotId',
-      });
+    if (await selectLot(trx, kitchenId, body.lotId)) throw idTaken('lot', 'lotId');
     const receivedOn = dayOf(at_ms, kitchen.zone);
     const taken = {
       mass_g: body.mass_g,

@@ -4,7 +4,7 @@ import { labelContent } from '@cocotte/core/labels';
 import { dayOf, rangesText } from '@cocotte/core/measure';
 import { plainFacts } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
-import { problem } from '../house/problems.ts';
+import { idTaken, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, move, movement } from '../stores/ledger.ts';
 import { costOf } from '../stores/costs.ts';
@@ -51,14 +51,7 @@ export async function take(
         next: 'Choose such an item, or add it with the net weight of one jar.',
         path: 'itemId',
       });
-    if (await selectLot(trx, kitchenId, body.lotId))
-      throw problem(409, {
-        code: 'id-taken',
-        what: 'Another lot has this id.',
-        why: 'An id names one thing.',
-        next: 'Reload and enter it again.',
-        path: 'lotId',
-      });
+    if (await selectLot(trx, kitchenId, body.lotId)) throw idTaken('lot', 'lotId');
     const kitchen = await readKitchen(call);
     const label = labelContent(state, kitchen, size);
     const { sheet } = await costOf(call, params.batchId, events);

@@ -32,6 +32,22 @@ export function problem(status: number, { path = '', ...of }: Told): HttpProblem
   return new HttpProblem(status, of.code, [{ path, ...of }]);
 }
 
+/**
+ * The problem of an id that names something else already.
+ *
+ * @param what  it names, "lot"
+ * @param path  of the field that has it
+ */
+export function idTaken(what: string, path?: string): HttpProblem {
+  return problem(409, {
+    code: 'id-taken',
+    what: `Another ${what} has this id.`,
+    why: 'An id names one thing.',
+    next: 'Reload and enter it again.',
+    ...(path === undefined ? {} : { path }),
+  });
+}
+
 /** The problem of something that is not in this kitchen, or nowhere: the two are not told apart. */
 export const notFound = (what: string) =>
   problem(404, {

@@ -22,7 +22,7 @@ import sharp from 'sharp';
 import { heavy } from '../heavy/pool.ts';
 import type { Trx } from '../house/database.ts';
 import type { Call } from '../house/mount.ts';
-import { type Told, notFound, problem } from '../house/problems.ts';
+import { idTaken, notFound, problem, type Told } from '../house/problems.ts';
 import type { DocumentFault } from './document.ts';
 import { namesOf } from './outside.ts';
 
@@ -196,12 +196,7 @@ export async function addPaper(
   if (same) {
     if (same.sha256 === sha256 && same.subject === query.subject)
       return { ...same, person: (await namesOf(trx, [same.personId]))[same.personId] ?? '' };
-    throw problem(409, {
-      code: 'id-taken',
-      what: 'Another paper has this id.',
-      why: 'An id names one thing.',
-      next: 'Reload and hand it in again.',
-    });
+    throw idTaken('paper');
   }
   if (ofBatch !== null && !(await isBatch(trx, kitchenId, ofBatch)))
     throw problem(422, {

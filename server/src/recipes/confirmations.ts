@@ -3,7 +3,7 @@ import { type Fault, canonicalJson, numberText } from '@cocotte/core/measure';
 import { type Confirmation, type Page, pageDifferences, pageOf } from '@cocotte/core/review';
 import type { Trx } from '../house/database.ts';
 import type { Call } from '../house/mount.ts';
-import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { HttpProblem, idTaken, notFound, problem } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { selectPapers } from '../kitchen/papers.ts';
 import { readKitchen } from '../kitchen/service.ts';
@@ -62,12 +62,7 @@ export async function confirm(
   if (there) {
     const now = { edition: body.edition, page: body.page, figures: body.figures };
     if (canonicalJson(there) === canonicalJson(now)) return { id: body.id };
-    throw problem(409, {
-      code: 'id-taken',
-      what: 'Another confirmation has this id.',
-      why: 'An id names one thing.',
-      next: 'Reload and confirm it again.',
-    });
+    throw idTaken('confirmation');
   }
   const version = await selectVersion(trx, kitchenId, params.recipeId, body.number);
   if (!version) throw notFound('This version of the recipe');

@@ -16,7 +16,7 @@ import type {
 import { canonicalJson, dayOf } from '@cocotte/core/measure';
 import type { Recipe, RecipeVersion } from '@cocotte/core/recipes';
 import type { Call } from '../house/mount.ts';
-import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { HttpProblem, idTaken, notFound } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { asKept, codeFault, faultsOf } from './kept.ts';
 import * as queries from './queries.ts';
@@ -88,12 +88,7 @@ export async function add(call: Call<unknown, unknown, BodyOf<typeof addRecipe>>
   const there = await queries.selectVersion(trx, kitchenId, body.id, 1);
   if (there) {
     if (sameRecipe(there.recipe, recipe)) return there;
-    throw problem(409, {
-      code: 'id-taken',
-      what: 'Another recipe has this id.',
-      why: 'An id names one thing.',
-      next: 'Reload and add it again.',
-    });
+    throw idTaken('recipe');
   }
   await checkRecipe(call, body.id, recipe);
   await queries.insertRecipe(trx, kitchenId, body.id, recipe, new Date(call.clock.now_ms()).toISOString());

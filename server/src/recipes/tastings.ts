@@ -1,7 +1,7 @@
 import type { BodyOf, ParamsOf, ReplyOf, addTasting, listTastings } from '@cocotte/contract';
 import { dayOf } from '@cocotte/core/measure';
 import type { Call } from '../house/mount.ts';
-import { problem } from '../house/problems.ts';
+import { idTaken } from '../house/problems.ts';
 import { namesOf } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { read } from './service.ts';
@@ -49,12 +49,7 @@ export async function add(
       there.notes === body.notes &&
       there.lot_code === body.lotCode;
     if (same) return { id: body.id };
-    throw problem(409, {
-      code: 'id-taken',
-      what: 'Another tasting has this id.',
-      why: 'An id names one thing.',
-      next: 'Reload and note it again.',
-    });
+    throw idTaken('tasting');
   }
   await trx('tastings').insert({
     kitchen_id: kitchenId,

@@ -11,11 +11,11 @@ import {
   moreThanLot,
 } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
-import { problem } from '../house/problems.ts';
+import { idTaken, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { type NewMovement, derivedId, leavingCosts, lockItems, lockLots, move, movement } from './ledger.ts';
 import * as queries from './queries.ts';
-import { bringIn, findLot, idTaken, readLot, refuse, wholeNumber } from './service.ts';
+import { bringIn, findLot, readLot, refuse, wholeNumber } from './service.ts';
 
 type AnyCall = Call<unknown, unknown, unknown>;
 

@@ -3,11 +3,11 @@ import { Decimal, dayOf } from '@cocotte/core/measure';
 import { type Lot, moreThanLot } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { once } from '../house/once.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { idTaken, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { type NewMovement, derivedId, leavingCosts, lockLots, move, movement } from './ledger.ts';
 import * as queries from './queries.ts';
-import { idTaken, readLot, wholeNumber } from './service.ts';
+import { readLot, wholeNumber } from './service.ts';
 
 type AnyCall = Call<unknown, unknown, unknown>;
 

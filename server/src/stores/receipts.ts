@@ -22,12 +22,12 @@ import {
 } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
-import { notFound, problem } from '../house/problems.ts';
+import { idTaken, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, lockLots, move, movement } from './ledger.ts';
 import { itemsById, trimmed } from './queries.ts';
 import { shelve } from './receipt-shelf.ts';
-import { idTaken, refuse } from './service.ts';
+import { refuse } from './service.ts';
 
 const PAGE = 40;
 

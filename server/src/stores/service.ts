@@ -11,7 +11,7 @@ import type {
 import { Decimal, type Fault, canonicalJson, dayOf, instantOf } from '@cocotte/core/measure';
 import { type Item, type Lot, itemFaults, lotFaults, typedFacts } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
-import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { HttpProblem, idTaken, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { derivedId, lockItems, move, movement } from './ledger.ts';
 import { nameLots } from './lot-names.ts';
@@ -179,16 +179,6 @@ export async function findLot(call: Pick<AnyCall, 'trx' | 'kitchenId'>, lotId: s
  */
 export function refuse(faults: Fault[]): void {
   if (faults.length > 0) throw new HttpProblem(422, faults[0]?.code ?? 'refused', faults);
-}
-
-/** The problem of an id that names something else already. */
-export function idTaken(what: string): HttpProblem {
-  return problem(409, {
-    code: 'id-taken',
-    what: `Another ${what} has this id.`,
-    why: 'An id names one thing.',
-    next: 'Reload and enter it again.',
-  });
 }
 
 /**

@@ -1,4 +1,5 @@
-import { fillings, loadable } from '@cocotte/core/batches';
+import { loadable, nextFillingCode } from '@cocotte/core/batches';
+import { isAcidInPot } from '@cocotte/core/checks';
 import { temperatureText } from '@cocotte/core/measure';
 import { Box } from '@mui/material';
 import { EntryForm } from '../../kit/EntryForm.tsx';
@@ -6,10 +7,10 @@ import { Temperature, Tick, Time } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { Caution, Sheet, Soft } from '../../kit/parts.tsx';
 import { orNone, type Reader, useRead } from '../../kit/readers.ts';
+import { useClock } from '../../shell/clock.ts';
 import { useHere } from '../../shell/session.tsx';
 import { say } from '../../words/views.ts';
 import type { OpenBatch } from '../open-batch.ts';
-import { useClock } from '../../shell/clock.ts';
 import { pastInstant, type When } from '../when.ts';
 
 /** By when it has to be how cold, as the gate asks of what is not acid yet. */
@@ -20,11 +21,7 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
   const { kitchen } = useHere();
   const read = useRead();
   const kept = batch.state.leftOver.findLast(l => l.went === 'kept for tomorrow');
-  const started = batch.state.started as NonNullable<typeof batch.state.started>;
-  const acid =
-    started.recipe.foodClass === 'fruit spread' ||
-    started.recipe.foodClass === 'acid food' ||
-    started.recipe.lines.some(l => l.role === 'acid' && (l.where === 'pot' || l.where === 'brine'));
+  const acid = isAcidInPot(batch.state);
   const instant = pastInstant(kitchen.zone, useClock());
   const optional = (text: string) =>
     text.trim() === '' ? { ok: true as const, value: null } : instant(text);
@@ -40,7 +37,7 @@ export function LeftoverBack({ batch, when }: { batch: OpenBatch; when: When }) 
   const fresh =
     loadable(batch.state).some(j => j.loadIds.length === 0) || batch.state.loads.some(l => !l.lifted);
   if (fresh || !kept || batch.state.leftoversBack.some(b => b.by.at_ms > kept.by.at_ms)) return null;
-  const lot = `${started.lotCode}-${'BCDEFGH'[Math.max(0, fillings(batch.state).length - 1)] ?? 'Z'}`;
+  const lot = nextFillingCode(batch.state);
   const back = form.submit(async ({ at, boiled, firstAt, first, secondAt, second }) => {
     const cooled = [
       [firstAt, first],

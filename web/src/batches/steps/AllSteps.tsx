@@ -73,7 +73,7 @@ export function AllSteps({
                 <Button
                   size="small"
                   variant="outlined"
-                sx={{ alignSelf: 'center', flex: 'none' }}
+                  sx={{ alignSelf: 'center', flex: 'none' }}
                   aria-label={`Done: step ${i + 1}`}
                   onClick={() => onDone(step)}
                 >
