@@ -12,8 +12,8 @@ export interface Degrees {
  * @param most  at least 4
  * @returns at most so many of the same points, in order; all of them where they are no more
  * @example
- * const day = Array.from({ length: 1000 }, (_, i) => ({ at_ms: i * 1000, temp_C: i === 500 ? 99 : 20 }));
- * thinned(day, 100).length <= 100 && thinned(day, 100).some(p => p.temp_C === 99); // true
+ * const climb = Array.from({ length: 1000 }, (_, i) => ({ at_ms: i * 1000, temp_C: i === 500 ? 99 : 20 }));
+ * thinned(climb, 100).length <= 100 && thinned(climb, 100).some(p => p.temp_C === 99); // true
  */
 export function thinned(points: readonly Degrees[], most: number): Degrees[] {
   const first = points[0];

@@ -141,6 +141,10 @@ describe('ratios', () => {
     expect(dose('1 c')).toEqual([]);
     expect(dose('3 c')).toEqual(['dose-over-jar']);
     expect(dose('2 kg')).toEqual(['dose-over-jar']);
+    // Eight heads of dill stand loose in three cups, and lie in one jar.
+    expect(
+      codes(withLines(crushedTomatoes, lineOf('dill', '8 heads', 'dill', { where: 'each jar' }))),
+    ).toEqual([]);
     expect(at(withAmount(crushedTomatoes, 'lemon', '1 gal'))).toEqual(['lines[1].amount dose-over-jar']);
   });
 

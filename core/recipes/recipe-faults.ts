@@ -24,10 +24,13 @@ const RATIO_WORDS: Record<RatioError['reason'], [what: string, why: string, next
   ],
 };
 
-/** What the dose of one pint takes of it; nothing where it cannot be weighed, which is said elsewhere. */
-function doseOfPint_mL(line: Line): number {
+/**
+ * What the dose of one pint weighs; nothing where it cannot be weighed, which is said elsewhere. Held as grams against
+ * millilitres: a sprig that stands loose in a cup is no dose of a cup.
+ */
+function doseOfPint_g(line: Line): number {
   try {
-    return lineMass_g(line, new Fraction(1)) / (line.density_gPerMl ?? 1);
+    return lineMass_g(line, new Fraction(1));
   } catch (error) {
     if (error instanceof RangeError) return 0;
     throw error;
@@ -94,7 +97,7 @@ function lineFaults(recipe: Recipe, fault: Say): void {
         'They are of unlike strength, and what is drawn or dosed has to be one of them.',
         'Name the one that goes in; the other may be a line or a variant of its own.',
       );
-    if (line.where === 'each jar' && doseOfPint_mL(line) > fillVolume_mL('pint', 0))
+    if (line.where === 'each jar' && doseOfPint_g(line) > fillVolume_mL('pint', 0))
       fault(
         `${at}.amount`,
         'dose-over-jar',
