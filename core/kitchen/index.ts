@@ -62,3 +62,4 @@ export {
   printWords,
   readInstrumentLine,
 } from './instruments.ts';
+export { potDepths } from './pot-depths.ts';

@@ -675,6 +675,8 @@ export const viewsEn = {
   'level.by': 'Read by',
   'level.depth': 'Depth',
   'level.weight': 'Weight without the pot',
+  'level.holds': 'It holds',
+  'level.table': 'What this pot holds at each depth',
   'level.why':
     'A clean stick to the bottom, or the pot on a scale. What is left and the time follow from it.',
   'pot.at': 'Read at',

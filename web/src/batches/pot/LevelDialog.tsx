@@ -1,9 +1,12 @@
 import type { PotOnFire } from '@cocotte/core/batches';
-import { depthText, kitchenUnits, readNumber } from '@cocotte/core/measure';
+import { potDepths } from '@cocotte/core/kitchen';
+import { depthText, kitchenUnits, MM_PER_INCH, readNumber, volumeText } from '@cocotte/core/measure';
 import type { Step } from '@cocotte/core/recipes';
+import { Box } from '@mui/material';
 import { Figure, OneOf } from '../../kit/fields.tsx';
 import { useTyped } from '../../kit/form.ts';
 import { FormDialog } from '../../kit/FormDialog.tsx';
+import { List } from '../../kit/List.tsx';
 import { Soft } from '../../kit/parts.tsx';
 import { useHere } from '../../shell/session.tsx';
 import { misread, say } from '../../words/views.ts';
@@ -79,6 +82,21 @@ export function LevelDialog({
         autoFocus
         sx={{ mt: 1.5 }}
       />
+      {pot && deep && (
+        <Box component="details" sx={{ mt: 1.5 }}>
+          <summary>{say('level.table')}</summary>
+          <List
+            label={say('level.table')}
+            sx={{ maxWidth: 320 }}
+            rows={potDepths(pot, kitchen.measures === 'US' ? MM_PER_INCH / 2 : 10)}
+            keyOf={d => d.depth_mm}
+            columns={[
+              { head: say('level.depth'), cell: d => depthText(d.depth_mm, kitchen) },
+              { head: say('level.holds'), figure: true, cell: d => volumeText(d.volume_mL, kitchen) },
+            ]}
+          />
+        </Box>
+      )}
     </FormDialog>
   );
 }
