@@ -69,7 +69,7 @@ test('a wait is a band with now on it; a pot says what is left and when, and eac
   const level = page.getByRole('dialog', { name: 'Level in the pot' });
   await level.getByText('What this pot holds at each depth').click();
   // A pan of 9 L, 38 cm wide: half an inch of it holds 1.44 L, a quart and a half.
-  await expect(level.getByRole('row', { name: /^1\/2 in 1\.5 qt$/ })).toBeVisible();
+  await expect(level.getByRole('row', { name: /^1\/2 in 1\.5 quarts$/ })).toBeVisible();
   await level.getByRole('textbox', { name: 'Depth, inches' }).fill('12');
   await level.getByRole('button', { name: 'Keep it' }).click();
   await expect(level.getByText(/That is above the rim/)).toBeVisible();
