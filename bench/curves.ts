@@ -5,7 +5,7 @@ import { chunkHash } from '@cocotte/server/batches/curves';
 import { Device } from '@cocotte/testing/device';
 import { chromium, type Page } from '@playwright/test';
 import pg from 'pg';
-import { startOne } from './device.ts';
+import { opening, startOne } from './device.ts';
 import { at, type Kitchen, OWNER_URL, serve } from './kitchens.ts';
 import { call, inside } from './load.ts';
 import { median, ms, percentile, ratio, say, tiny } from './say.ts';
@@ -63,23 +63,7 @@ async function drawn(page: Page, url: string, batchId: string): Promise<number> 
   for (let i = 0; i < OPENINGS; i++) {
     await page.getByRole('navigation').getByRole('link', { name: 'Records' }).first().click();
     await page.locator(`main a[href="/records/${batchId}"]`).first().waitFor();
-    took.push(
-      await page.evaluate(
-        to =>
-          new Promise<number>(resolve => {
-            const link = document.querySelector<HTMLAnchorElement>(`main a[href="${to}"]`);
-            const began = globalThis.performance.now();
-            const seen = new MutationObserver(() => {
-              if (!document.querySelector('.apexcharts-series path')) return;
-              seen.disconnect();
-              resolve(globalThis.performance.now() - began);
-            });
-            seen.observe(document.body, { subtree: true, childList: true });
-            link?.click();
-          }),
-        `/records/${batchId}`,
-      ),
-    );
+    took.push(await opening(page, `/records/${batchId}`, '.apexcharts-series path'));
   }
   return median(took);
 }

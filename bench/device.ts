@@ -201,6 +201,24 @@ async function fullQueue(
   );
 }
 
+/** From the tap on a link of the list until what it leads to shows, in ms. */
+export const opening = (page: Page, to: string, shows: string): Promise<number> =>
+  page.evaluate(
+    wanted =>
+      new Promise<number>(resolve => {
+        const link = document.querySelector<HTMLAnchorElement>(`main a[href="${wanted.to}"]`);
+        const began = globalThis.performance.now();
+        const seen = new MutationObserver(() => {
+          if (!document.querySelector(wanted.shows)) return;
+          seen.disconnect();
+          resolve(globalThis.performance.now() - began);
+        });
+        seen.observe(document.body, { subtree: true, childList: true });
+        link?.click();
+      }),
+    { to, shows },
+  );
+
 /** Opens a batch of a thousand entries from the device's store, without the kitchen. */
 async function longBatch(
   browser: Browser,
@@ -223,23 +241,7 @@ async function longBatch(
       // From the list to the counter, as a hand does it: the application is there already.
       await page.getByRole('navigation').getByRole('link', { name: /Cook$/ }).first().click();
       await page.locator(`main a[href="/cook/${batchId}"]`).first().waitFor();
-      within.push(
-        await page.evaluate(
-          to =>
-            new Promise<number>(resolve => {
-              const link = document.querySelector<HTMLAnchorElement>(`main a[href="${to}"]`);
-              const began = globalThis.performance.now();
-              const seen = new MutationObserver(() => {
-                if (!document.querySelector('[role=tab]')) return;
-                seen.disconnect();
-                resolve(globalThis.performance.now() - began);
-              });
-              seen.observe(document.body, { subtree: true, childList: true });
-              link?.click();
-            }),
-          `/cook/${batchId}`,
-        ),
-      );
+      within.push(await opening(page, `/cook/${batchId}`, '[role=tab]'));
     }
     await context.setOffline(true);
     const took: number[] = [];

@@ -64,19 +64,28 @@ test('a probe and a scale: taken, followed, held; silent ones are said, and by h
   await page.getByRole('button', { name: 'Add the weight' }).click();
   await expect(page.getByText(/weighed so far/)).toContainText('1,250 g');
 
+  // The same figure typed afterwards is no reading of the scale.
+  await page.getByRole('textbox', { name: 'Grams' }).fill('1250');
+  await page.getByRole('button', { name: 'Add the weight' }).click();
+  await expect(page.getByText(/weighed so far/)).toContainText('2,500 g');
   // One that falls silent is said; what is typed counts all the same.
   await close[1]?.();
   await expect(bowl.getByText(/It has said nothing for a while/)).toBeVisible();
   await expect(bowl.getByRole('button', { name: 'Take the reading' })).toBeDisabled();
   await page.getByRole('textbox', { name: 'Grams' }).fill('500');
   await page.getByRole('button', { name: 'Add the weight' }).click();
-  await expect(page.getByText(/weighed so far/)).toContainText('1,750 g');
+  await expect(page.getByText(/weighed so far/)).toContainText('3,000 g');
   await delivered(page);
   const { events } = (await (
     await page.request.get(house.url + (await inKitchen(page, `/batches/${url.split('/').at(-1)}`)))
   ).json()) as { events: { type: string; body: { instrumentId?: string | null } }[] };
   expect(events.filter(e => e.type === 'temperature.read').map(e => e.body.instrumentId)).toEqual([
     'probe-1',
+  ]);
+  expect(events.filter(e => e.type === 'line.weighed').map(e => e.body.instrumentId)).toEqual([
+    'scale-1',
+    null,
+    null,
   ]);
   await page.goto(url.replace('/cook/', '/records/'));
   await expect(page.getByText(/Read .* °F in the pot/).first()).toBeVisible();

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { type Entering, PaperBatch, START_MS } from '../../testing/builders.ts';
 import { Device } from '../../testing/device.ts';
-import { type BatchEvent, type EventType, SLIP_MS, fold } from './index.ts';
+import { type BatchEvent, type EventType, SLIP_MS, fold, retyped } from './index.ts';
 
 const loadId = '00000000-0000-7000-8000-000000000001';
 const MINUTE = 60_000;
@@ -405,4 +405,16 @@ describe('a slip', () => {
     correct(batch, read, { body: { ...read.body, ph: 4.3 } });
     expect(fold(batch.events).readings.at(-1)).toMatchObject({ ph: 4.3, by: { corrected: true } });
   });
+});
+
+it('a figure that is typed anew was shown by no instrument; one that stays keeps its own', () => {
+  const read = { where: 'pot', temp_C: 104, instrumentId: 'probe-1', checked: { at: 'then', off: 0.4 } };
+  expect(retyped(read, { ...read, temp_C: 99 })).toEqual({
+    ...read,
+    temp_C: 99,
+    instrumentId: null,
+    checked: null,
+  });
+  expect(retyped(read, { ...read, where: 'jar' })).toEqual({ ...read, where: 'jar' });
+  expect(retyped({ minutes: 5 }, { minutes: 7 })).toEqual({ minutes: 7 });
 });

@@ -300,3 +300,21 @@ function isFirstEnd(
       seqOf(other) < seqOf(event),
   );
 }
+
+/**
+ * A body as somebody typed it anew: where one of its figures is another, no instrument showed it.
+ *
+ * @param was  the body that is corrected
+ * @param next  the same with what was typed
+ * @example
+ * retyped({ temp_C: 104, instrumentId: 'probe-1' }, { temp_C: 99, instrumentId: 'probe-1' }).instrumentId; // null
+ */
+export function retyped(
+  was: Readonly<Record<string, unknown>>,
+  next: Readonly<Record<string, unknown>>,
+): Record<string, unknown> {
+  const same = Object.keys(next).every(k => typeof next[k] !== 'number' || next[k] === was[k]);
+  return same || !('instrumentId' in next)
+    ? { ...next }
+    : { ...next, instrumentId: null, ...('checked' in next ? { checked: null } : {}) };
+}

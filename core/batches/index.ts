@@ -84,3 +84,4 @@ export { allergensIn, type PotBefore, potBefore, unwashedAllergens } from './was
 export { type Unused, unusedOf } from './unused.ts';
 export { stepsOnSheet, type WrittenDay, type WrittenFact, writtenFacts } from './write-up.ts';
 export { type Starting, startedOf } from './starting.ts';
+export { retyped } from './corrections.ts';

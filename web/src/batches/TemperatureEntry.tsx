@@ -62,8 +62,10 @@ export function TemperatureEntry({
         ],
         when,
       )
-    )
+    ) {
+      taken.entered();
       form.again({ where: v.where, part: v.part });
+    }
   });
   const solids = useTyped({ brix_pct: '', part: '' }, () => ({
     brix_pct: read.figure({
@@ -78,8 +80,10 @@ export function TemperatureEntry({
   const brixTaken = useTaken();
   const logSolids = solids.submit(async v => {
     const by = brixTaken.by(solids.typed('brix_pct'));
-    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, ...by }]], when))
+    if (await batch.enter([['solids.read', { ...v, outletId: null, potId, ...by }]], when)) {
+      brixTaken.entered();
       solids.again({ part: v.part });
+    }
   });
   const gel = batch.state.started?.gelPoint_C ?? 0;
   const recipe = batch.state.started?.recipe;

@@ -60,6 +60,7 @@ export function WeighEntry({
     const bowl_g = form.typed('bowl_g');
     const by = taken.by(form.typed('mass_g'));
     if (!(await batch.enter([['line.weighed', { lineId, mass_g, ...by }]], when))) return;
+    taken.entered();
     setLast({ lineId, mass_g });
     form.again({ lineId, bowl_g });
   });

@@ -36,6 +36,8 @@ export function useTaken() {
   const [taken, setTaken] = useState<{ text: string; by: ByInstrument } | null>(null);
   return {
     take: (text: string, by: ByInstrument): void => setTaken({ text, by }),
+    /** It was entered: the same figure typed afterwards is read by eye. */
+    entered: (): void => setTaken(null),
     by: (text: string): ByInstrument =>
       taken !== null && taken.text !== '' && taken.text === text
         ? taken.by

@@ -1,4 +1,4 @@
-import type { CorrectableType, Correction, Entered } from '@cocotte/core/batches';
+import { type CorrectableType, type Correction, type Entered, retyped } from '@cocotte/core/batches';
 import { type Rule, bodyRule, check } from '@cocotte/contract';
 import {
   type Reading,
@@ -96,7 +96,7 @@ export function CorrectDialog({
     if (await batch.enter([['entry.corrected', whole]])) onClose();
   };
   const correct = form.submit(async v => {
-    const next = { ...body, ...ofNames(v.body.map(({ k, text }) => [k, text])) };
+    const next = retyped(body, { ...body, ...ofNames(v.body.map(({ k, text }) => [k, text])) });
     const checked = check(bodyRule(event.type as CorrectableType) as Rule<unknown>, next);
     if (!checked.ok)
       return checked.faults.map(f => {
