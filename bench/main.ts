@@ -3,16 +3,22 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { RECORD_SHAPE, fold } from '@cocotte/core/batches';
 import { gate } from '@cocotte/core/checks';
-import { LABEL_STOCKS, type LabelStock } from '@cocotte/core/labels';
+import { noPlace } from '@cocotte/core/kitchen';
+import { labelContent, layOut, plainSetup } from '@cocotte/core/labels';
+import { measured, svgOf } from '@cocotte/core/typeset';
 import { crushedTomatoes, plumJam } from '@cocotte/demo/recipes';
-import { drawLabels } from '@cocotte/server/labels/sheet';
+import { labelFonts } from '@cocotte/server/labels/faces';
+import { askOf, drawLabels } from '@cocotte/server/labels/sheet';
 import { PaperBatch } from '@cocotte/testing/builders';
 import { Device } from '@cocotte/testing/device';
 import { firstLoad } from '@cocotte/testing/first-load';
+import { OUTLINES } from '@cocotte/testing/fonts';
+import { printed, SAMPLE_LABEL } from '@cocotte/testing/labels';
 import { tenYearBatch } from '@cocotte/testing/ten-years';
 import pg from 'pg';
 import { bookInHand, bookOfThousands } from './book.ts';
 import { ADMIN_URL, type Kitchen, ROOT, at, makeKitchen, serve } from './kitchens.ts';
+import { acidity } from './acidity.ts';
 import { fiftyCook } from './cooking.ts';
 import { curves } from './curves.ts';
 import { devices } from './device.ts';
@@ -181,33 +187,62 @@ function gateOfMany(runs: number): void {
   );
 }
 
+/** A kitchen whose label lacks nothing. */
+const KITCHEN = {
+  locale: 'en-US',
+  makerName: 'Bench Kitchen',
+  makerAddress: '1 Road, Town',
+  jurisdiction: { ...noPlace(), statement: 'Made in a home kitchen that is not inspected.' },
+};
+
 async function labels(): Promise<void> {
-  const label = {
-    statementOfIdentity: 'Red plum jam',
-    ingredients: 'plums, sugar, water, lemon juice (lemon juice from concentrate, sulphites)',
-    contains: 'sulphites',
-    netContents: 'Net Wt 10 oz 283 g',
-    maker: 'Wrenfold Kitchen',
-    address: '12 Mill Lane, Alder Crossing',
-    lotCode: 'RPJ-26328-1N',
-    madeOn: '2026-11-24',
-    bestBy: '2027-11-24',
-    readyFrom: null,
-    directions: '',
-    statement: 'Made in a home kitchen that is not inspected.',
-    notForSale: false,
-  };
-  const stock = LABEL_STOCKS[0] as LabelStock;
+  const { read: _read, ...print } = printed('half-pint');
+  const sheet = { ...print, offset_mm: { x: 0, y: 0 }, picture: null };
   const time = async (count: number) => {
     const began = performance.now();
-    const bytes = await drawLabels({ label, stock, size: 'half-pint', count, habits: { locale: 'en-US' } });
+    const bytes = await drawLabels({ ...sheet, count });
     return { took: performance.now() - began, bytes: bytes.length };
   };
   await time(1);
   const one = await time(1);
-  const many = await time(300);
+  const before = process.memoryUsage().rss;
+  const many = await time(1000);
+  const grown_MB = Math.max(0, process.memoryUsage().rss - before) / 1e6;
   say(
-    `300 labels as PDF: ${ms(many.took)} (target under 1 s), ${(many.bytes / 1000).toFixed(0)} KB; floor, one label: ${ms(one.took)}`,
+    `1,000 labels with codes as PDF: ${ms(many.took)} (target under 2 s), ${(many.bytes / 1e6).toFixed(2)} MB (under 3), ${grown_MB.toFixed(0)} MB more memory (under 250); floor, one label: ${ms(one.took)}`,
+  );
+  const fonts = labelFonts();
+  const times: number[] = [];
+  const floor: number[] = [];
+  const rounds = tiny ? 20 : 400;
+  for (let i = 0; i < rounds; i++) {
+    // Another text each time, as while somebody types.
+    const label = { ...SAMPLE_LABEL, words: 'Made from our own beans. '.slice(0, 1 + (i % 25)) };
+    const ask = askOf({ ...print, label });
+    let began = performance.now();
+    layOut(ask, fonts);
+    times.push(performance.now() - began);
+    began = performance.now();
+    const text = Object.values(label).filter(v => typeof v === 'string');
+    text.forEach(t => measured([{ text: t, face: 'plain' }], fonts));
+    floor.push(performance.now() - began);
+  }
+  const jam = fold(new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]).drawAll().events);
+  const redrawn: number[] = [];
+  for (let i = 0; i < rounds; i++) {
+    const setup = { ...plainSetup('letter-10'), words: 'Made from our own plums. '.slice(0, 1 + (i % 25)) };
+    const began = performance.now();
+    const said = labelContent(jam, KITCHEN, setup, 'half-pint');
+    const made = said.ok ? layOut(askOf({ ...print, label: said.label }), fonts) : null;
+    if (!made?.ok) throw new Error('The label of the benchmark does not fit.');
+    for (const { drawing } of made.pieces) svgOf(drawing, OUTLINES);
+    redrawn.push(performance.now() - began);
+  }
+  say(
+    `A label's preview redrawn, its words, layout and SVG: median ${ms(percentile(redrawn, 0.5))}, p95 ${ms(percentile(redrawn, 0.95))} (target under 50 ms)`,
+  );
+  say(
+    `One label laid out: median ${ms(percentile(times, 0.5))}, p95 ${ms(percentile(times, 0.95))} (target under 2 ms); floor, its words measured once: ${ms(percentile(floor, 0.5))}`,
   );
 }
 
@@ -226,8 +261,10 @@ try {
   const deviceOnly = process.argv.includes('--device');
   const cookingOnly = process.argv.includes('--cooking');
   const curvesOnly = process.argv.includes('--curves');
+  const acidityOnly = process.argv.includes('--acidity');
   const steadyOnly = process.argv.includes('--steady');
   const all =
+    !acidityOnly &&
     !cookingOnly &&
     !curvesOnly &&
     !deviceOnly &&
@@ -254,6 +291,7 @@ try {
   if (all || feedOnly) await feeds(kitchens[0] as Kitchen);
   if (all || deviceOnly) await devices(kitchens[0] as Kitchen);
   if (all || curvesOnly) await curves(kitchens[0] as Kitchen);
+  if (all || acidityOnly) await acidity(kitchens[0] as Kitchen);
   if (all || cookingOnly) await fiftyCook(kitchens[0] as Kitchen);
   if (all || houseOnly) await mixedLoad(kitchens.at(-1) as Kitchen);
   if (all || papersOnly) await papers(kitchens[0] as Kitchen);

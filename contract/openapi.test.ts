@@ -60,6 +60,7 @@ function sampleOf(document: JsonSchema): unknown {
       if (d.format === 'decimal') return '1';
       if (d.format && SAMPLES[d.format]) return SAMPLES[d.format];
       if (d.pattern?.endsWith('\\d{4,8}$')) return '4711';
+      if (d.pattern?.startsWith('^#')) return '#336699';
       if (d.pattern?.includes('@')) return 'wren@wrenfold.example';
       return d.pattern?.startsWith('^\\d{1,18}') ? '1/2' : 'x'.repeat(Math.max(1, d.minLength ?? 1));
     default:

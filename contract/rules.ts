@@ -150,6 +150,13 @@ export const instant = patterned(
   v => !Number.isNaN(Date.parse(v)) && v >= '2000' && v < '2101',
 );
 
+/** A colour, `#rrggbb`. */
+export const colour = patterned(
+  /^#[0-9A-Fa-f]{6}$/,
+  say('not-a-colour', 'This is no colour.', 'It is printed.', 'Enter it as #rrggbb.'),
+  {},
+);
+
 /** Rule of an email address. */
 export const email = patterned(
   /^[^\s@]{1,64}@[^\s@]{1,190}$/,

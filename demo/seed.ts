@@ -2,7 +2,16 @@ import type { ReceiveLot } from '@cocotte/contract';
 import { randomUUID } from 'node:crypto';
 import type { EventBodies } from '@cocotte/core/batches';
 import { gate } from '@cocotte/core/checks';
-import { type Canner, type CostSettings, type Pot, plainCosts } from '@cocotte/core/kitchen';
+import { boilingPoint_C } from '@cocotte/core/heat';
+import { bareCalibration } from '@cocotte/core/acid';
+import {
+  type Canner,
+  type CheckBody,
+  type CostSettings,
+  JAM_THERMOMETER,
+  type Pot,
+  plainCosts,
+} from '@cocotte/core/kitchen';
 import { addDays, dayOf, instantOf } from '@cocotte/core/measure';
 import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Database, enterKitchen } from '@cocotte/server/house/database';
@@ -12,6 +21,7 @@ import { hashPassword } from '@cocotte/server/kitchen/sessions';
 import { DEMO_SIGN_IN } from '@cocotte/server/kitchen/demo-sign-in';
 import { release } from '@cocotte/server/checks/service';
 import { print } from '@cocotte/server/labels/service';
+import { check as checkInstrument } from '@cocotte/server/kitchen/instrument-checks';
 import { confirm } from '@cocotte/server/recipes/confirmations';
 import { add as addRecipe } from '@cocotte/server/recipes/service';
 import { add as addTasting } from '@cocotte/server/recipes/tastings';
@@ -35,6 +45,7 @@ import {
   waxBeans,
 } from './recipes.ts';
 import { type DemoItems, demoItems, demoLots, demoReceipts } from './stores.ts';
+import { toPrint } from '../testing/labels.ts';
 
 const ZONE = 'America/Denver';
 
@@ -117,8 +128,6 @@ async function seedWithin(
           name: 'Alder County cottage food (made up for the demo)',
           source: 'made up for the demo',
         }),
-        thermometerError_C: 0.2,
-        thermometerCheckedOn: addDays(dayOf(now_ms, ZONE), -40),
         pots: DEMO_POTS,
         canners: DEMO_CANNERS,
         costs: { ...demoCosts, rates: [{ personId: rook.id, hourlyRate: '16.50' }] },
@@ -158,6 +167,7 @@ async function seedWithin(
   const at = (back: number, clock: string) => {
     kitchen.now_ms = instantOf(`${addDays(today, -back)}T${clock}`, ZONE);
   };
+  await instrumentLogs(kitchen, at);
   const lot = (key: string) => (lots[key] as { id: string }).id;
   const drawFor = async (cook: Cook, recipe: Recipe, plums: string) => {
     const lotOf: Record<string, string> = { plums };
@@ -213,12 +223,7 @@ async function seedWithin(
     });
     await kitchen.run(print, {
       params: { batchId: batch.batchId },
-      body: {
-        jars: range(1, filled),
-        size: 'half-pint',
-        stock: 'letter-10',
-        stamp: batch.device.stamp(kitchen.now_ms),
-      },
+      body: toPrint(range(1, filled), 'half-pint', batch.device.stamp(kitchen.now_ms)),
     });
     at(back - 2, '18:30');
     await batch.note(['jars.looked', seen]);
@@ -274,12 +279,7 @@ async function seedWithin(
   });
   await kitchen.run(print, {
     params: { batchId: jam.batchId },
-    body: {
-      jars: range(1, 15),
-      size: 'half-pint',
-      stock: 'letter-10',
-      stamp: jam.device.stamp(kitchen.now_ms),
-    },
+    body: toPrint(range(1, 15), 'half-pint', jam.device.stamp(kitchen.now_ms)),
   });
 
   at(7, '19:00');
@@ -380,4 +380,40 @@ function inUnits(items: DemoItems, lineId: string, mass_g: number): string {
   const item = items[lineId as keyof DemoItems];
   const quantity = mass_g / (item.unit_g ?? 1);
   return item.unit === 'each' ? String(Math.ceil(quantity - 1e-9)) : quantity.toFixed(1);
+}
+
+/** What the kitchen judges by, held against something known: the meter for the tomatoes of last month, and the rest of it. */
+async function instrumentLogs(kitchen: InKitchen, at: (back: number, clock: string) => void): Promise<void> {
+  const known = (id: string, name: string, body: CheckBody) =>
+    kitchen.run(checkInstrument, {
+      body: { id: randomUUID(), instrument: { id, kind: body.kind, name }, body },
+    });
+  const meter = (acid_mV: number, neutral_mV: number) =>
+    known('meter-bench', 'Bench meter', {
+      kind: 'ph meter',
+      calibration: bareCalibration({
+        at: new Date(kitchen.now_ms).toISOString(),
+        temp_C: 23,
+        points: [
+          { ph: 4.01, mV: acid_mV },
+          { ph: 7, mV: neutral_mV },
+        ],
+        buffersOpenedOn: dayOf(kitchen.now_ms, ZONE),
+        electrodeSince: addDays(dayOf(kitchen.now_ms, ZONE), -300),
+        resolution_ph: 0.01,
+      }),
+    });
+  at(40, '08:30');
+  await known(JAM_THERMOMETER, 'Jam thermometer', {
+    kind: 'thermometer',
+    ice_C: null,
+    boils_C: boilingPoint_C(ALTITUDE_M) + 0.2,
+  });
+  at(30, '10:05');
+  await meter(173.5, -1.5);
+  at(16, '09:40');
+  await meter(171, -3);
+  at(12, '08:40');
+  await known('scale-counter', 'Counter scale', { kind: 'scale', known_g: 500, shows_g: 501 });
+  await known('refractometer-brix', 'Refractometer', { kind: 'refractometer', water_pct: 0.2 });
 }

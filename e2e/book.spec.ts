@@ -282,7 +282,7 @@ test('scaling by loads, by the pot, by factor; pectin split; the forecast; the s
   await page.getByRole('textbox', { name: 'Times the recipe' }).fill('90');
   await expect(page.getByText('The factor must be at most 20.')).toBeVisible();
   await page.getByRole('textbox', { name: 'Times the recipe' }).fill('0.5');
-  await expect(page.getByRole('row', { name: /Red plums/ })).toContainText('1,021 g');
+  await expect(page.getByRole('row', { name: /Red plums, / })).toContainText('1,021 g');
   await expect(page.getByText('of water to drive off')).toBeVisible();
   await page.getByRole('button', { name: 'Temperature against °Brix' }).click();
   await expect(page.getByRole('table', { name: 'Boiling temperature by soluble solids' })).toBeVisible();

@@ -2,6 +2,7 @@ import { type Page, expect, test } from '@playwright/test';
 import { axe } from './axe.ts';
 import { tabTo } from './by-keys.ts';
 import { House, delivered, enterDemo, fillAndBoil, startAndDraw, watch } from './house.ts';
+import { calibrate, readJar } from './bench-steps.ts';
 
 let house: House;
 test.beforeAll(async () => {
@@ -292,11 +293,10 @@ test('a kitchen that reads commas is refused none of its own figures', async ({ 
 
   await page.goto(`${house.url}/check`);
   await page.getByRole('link', { name: 'Dilled wax beans' }).first().click();
-  await expect(page.getByRole('textbox', { name: 'Calibrated today' })).toHaveValue('4,01');
-  await page.getByRole('textbox', { name: 'pH', exact: true }).fill('3,85');
-  await page.getByRole('textbox', { name: 'Jar', exact: true }).fill('2');
-  await button(page, 'Enter the reading').click();
-  await expect(page.getByText(/pH 3,85 in jar 2/)).toBeVisible();
+  await calibrate(page, '173,5', '-1,5');
+  await expect(page.getByText(/4,01, 7,00; slope 99,1 %/)).toBeVisible();
+  await readJar(page, { jar: 2, ph: '3,85' });
+  await expect(page.getByText(/pH 3,85 ± 0,05/)).toBeVisible();
 
   await startAndDraw(page, house, 'Red plum jam');
   await expect(page.getByText(/drawn: [\d.]+(,\d)? g from PL-/)).toBeVisible();

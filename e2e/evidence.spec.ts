@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { House, delivered, enterDemo, fillAndBoil, joinAs, startAndDraw, watch } from './house.ts';
+import { calibrate, readBuffer, typeReading } from './bench-steps.ts';
 
 let house: House;
 test.beforeAll(async () => {
@@ -36,11 +37,12 @@ test('what the record proves: a forgotten heat off, a correction that takes a si
   const check = url.replace('/cook/', '/check/');
   await page.goto(check);
   await page.getByRole('button', { name: 'All 9 sealed' }).click();
-  await page.getByRole('textbox', { name: 'pH', exact: true }).fill('4.9');
-  await page.getByRole('textbox', { name: 'Jar', exact: true }).fill('2');
+  await calibrate(page);
+  await typeReading(page, { jar: 2, ph: '4.9' });
   await expect(page.getByText(/Jar 2 was lifted 27 h ago/)).toBeVisible();
   await page.getByRole('button', { name: 'Enter the reading' }).click();
   await expect(page.getByText('Jar 2 read pH 4.9.')).toBeVisible();
+  await readBuffer(page);
   await delivered(page);
   // In the books: a lid more than was drawn holds nothing, and one tap draws it.
   const note = page.getByText(/10 jars are filled, 9 lids drawn/);
@@ -80,7 +82,10 @@ test('what the record proves: a forgotten heat off, a correction that takes a si
   await expect(page.getByText('Released: jars 1, 3-9.')).toBeVisible();
 
   // A seal that gives way later holds its jar again, and offers it somewhere to go.
-  await page.getByRole('button', { name: /^Jar 4,/ }).click();
+  await page
+    .getByRole('region', { name: 'Press the jars' })
+    .getByRole('button', { name: /^Jar 4,/ })
+    .click();
   await page.getByRole('button', { name: 'All sealed but 4' }).click();
   await expect(page.getByText('Released: jars 1, 3, 5-9.')).toBeVisible();
   await page.getByRole('button', { name: 'To the refrigerator' }).click();

@@ -16,7 +16,7 @@ test('an owner gives the right to release and sign, lists links and withdraws on
   await joinAs(house, page, guest, /^Cook/, 'Cy');
   // Without the right the gate says whom to ask, and offers nothing.
   await page.goto(`${house.url}/check`);
-  const batch = page.getByRole('main').getByRole('link').first();
+  const batch = page.getByRole('main').getByRole('table').getByRole('link').first();
   const href = (await batch.getAttribute('href')) ?? '';
   await guest.goto(house.url + href);
   await expect(guest.getByRole('heading', { name: 'The gate' })).toBeVisible();

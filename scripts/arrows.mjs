@@ -21,8 +21,9 @@ const GROUND = {
   jars: ['measure'],
   heat: ['measure'],
   acid: ['measure'],
-  kitchen: ['measure', 'jars', 'heat'],
+  kitchen: ['measure', 'jars', 'heat', 'acid'],
   ingredients: ['measure'],
+  typeset: ['measure'],
   times: ['measure', 'jars', 'heat'],
 };
 const faults = [];

@@ -15,6 +15,7 @@ import {
 import { boilingPoint_C, gelPoint_C } from '@cocotte/core/heat';
 import { type JarsWanted, type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { processFor, routeToSale } from '@cocotte/core/review';
+import { calibratedAt, rechecked } from './bench.ts';
 import { Device } from './device.ts';
 
 export const START_MS = Date.parse('2026-11-20T15:00:00Z');
@@ -223,15 +224,33 @@ export class PaperBatch {
       .wait(13 * 60);
   }
 
-  readPh(ph: number, over: Partial<EventBodies['ph.read']> = {}): this {
-    return this.fact('ph.read', {
-      jar: 1,
-      ph,
-      temp_C: 24,
-      hoursSinceProcessing: 26,
-      method: 'meter',
-      buffers: [4.01, 7],
-      reference: '',
+  /** Read on a meter that was calibrated within the hour, and whose buffer is right again. */
+  readPh(ph: number, over: Partial<EventBodies['ph.read']> = {}, options: Entering = {}): this {
+    const calibration = calibratedAt(this.now_ms - (options.ago_min ?? 0) * MINUTE);
+    this.add('meter.rechecked', rechecked(calibration), options);
+    this.add(
+      'ph.read',
+      {
+        calibration,
+        jar: 1,
+        ph,
+        temp_C: 24,
+        hoursSinceProcessing: 26,
+        method: 'meter',
+        buffers: [4.01, 7],
+        reference: '',
+        ...over,
+      },
+      options,
+    );
+    return this;
+  }
+
+  /** Solids and brine of the tightest jar, read apart: what shows equilibrium of pieces at once. */
+  readApart(ph: number, over: Partial<EventBodies['ph.read']> = {}): this {
+    return this.readPh(ph, { sample: 'brine', tightest: true, ...over }).readPh(ph, {
+      sample: 'solids',
+      tightest: true,
       ...over,
     });
   }

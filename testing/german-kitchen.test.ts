@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import * as demo from '../demo/recipes.ts';
 import { evidenceFaults } from '../core/acid/index.ts';
-import { fold } from '../core/batches/index.ts';
+import { fold, readWhen } from '../core/batches/index.ts';
 import { assess, summarise } from '../core/checks/index.ts';
 import { forecast } from '../core/forecast/index.ts';
 import { plainCosts } from '../core/kitchen/index.ts';
@@ -156,7 +156,9 @@ describe('what is said to a kitchen that writes its decimals with a comma', () =
           const said = {
             assessment: assess(batch.events).standing,
             summary: summarise(assess(batch.events)),
-            readings: state.readings.map(r => evidenceFaults(r, 3.55, GERMAN)),
+            readings: state.readings.map(r =>
+              evidenceFaults(r, { ...readWhen(state, r), hours: 3.55 }, GERMAN),
+            ),
             record: recordOf(batch.events).map(l => eventWords(l.event, recipe, GERMAN)),
             cost: batchCost(state)?.lines.map(l => l.detail),
           };

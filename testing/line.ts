@@ -25,6 +25,7 @@ import {
 import type { JarSizeId } from '@cocotte/core/jars';
 import { type Recipe, factorForJars } from '@cocotte/core/recipes';
 import { type Item, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { calibratedAt, rechecked } from './bench.ts';
 import { Device } from './device.ts';
 import { samplePlace } from './place.ts';
 import { confirmAs } from './open-page.ts';
@@ -230,8 +231,11 @@ export class Line {
     return this.wait(13 * 60);
   }
 
-  readPh(ph: number): Promise<this> {
+  async readPh(ph: number): Promise<this> {
+    const calibration = calibratedAt(this.client.server.now_ms);
+    await this.note('meter.rechecked', rechecked(calibration));
     return this.note('ph.read', {
+      calibration,
       jar: 1,
       ph,
       temp_C: 24,

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type BatchEvent, type LineMass, type Receipt, fold, lineMasses } from '@cocotte/core/batches';
 import { assess, gate } from '@cocotte/core/checks';
-import { labelContent, lotCode } from '@cocotte/core/labels';
+import { labelContent, lotCode, plainSetup } from '@cocotte/core/labels';
 import { noPlace } from '@cocotte/core/kitchen';
 import { addDays, canonicalJson } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
@@ -18,6 +18,7 @@ import type { Database, Trx } from '@cocotte/server/house/database';
 import { recount } from '@cocotte/server/stores/ledger';
 import { freezeVersion } from '@cocotte/server/recipes/queries';
 import { PaperBatch } from './builders.ts';
+import { printed } from './labels.ts';
 
 const CHUNK = 400;
 
@@ -84,9 +85,10 @@ export function tenYearBatch(
       makerAddress: 'Town',
       jurisdiction: { ...noPlace(), statement: 'x' },
     },
+    plainSetup('letter-10'),
     size,
   );
-  if (label.ok) batch.add('labels.printed', { jars: numbers, size, stock: 'letter-10', label: label.label });
+  if (label.ok) batch.add('labels.printed', { jars: numbers, ...printed(size, label.label) });
   return batch;
 }
 

@@ -3,7 +3,6 @@ import {
   type AtPlace,
   type ByInstrument,
   BOIL_LOSSES,
-  type Calibration,
   type CorrectableType,
   ENDINGS,
   type Correction,
@@ -13,6 +12,8 @@ import {
   type OutletBody,
   POT_TAKEN_HOW,
   type ReturnedLot,
+  MARKET_STEPS,
+  SEAL_PROOFS,
   SET_ASIDE_REASONS,
   SETS_SEEN,
   type UsedDraw,
@@ -31,6 +32,7 @@ import {
   union,
   uuid,
 } from '../rules.ts';
+import { checked } from './check-rules.ts';
 import { jarNumber, jarNumbers, stove, temperature } from './stove-rules.ts';
 import {
   type Shapes,
@@ -43,6 +45,7 @@ import {
   thingId,
   unitCost,
 } from './decision-rules.ts';
+import { printSetup } from '../labels/label-rules.ts';
 
 const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
 const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
@@ -66,7 +69,7 @@ const byPlace = <T>(more: object) =>
     canner: shape<never>({ where: choice(['canner']), temp_C: waterTemperature, ...more } as never),
     jar: shape<never>({ where: choice(['jar']), temp_C: waterTemperature, ...more } as never),
   });
-const printed = { jars: jarNumbers, size: jarSizeRule, stock: text({ max: 40 }) };
+const printed = { jars: jarNumbers, size: jarSizeRule };
 const loadOnly = shape<{ loadId: string }>({ loadId });
 const doseBody = shape<{ lineId: string; jars: number[] }>({ lineId, jars: jarNumbers });
 
@@ -82,6 +85,9 @@ const part = text({ max: 60 });
 const stepId = text({ min: 1, max: 40 });
 const outOfOrder = text({ max: 300, name: 'The reason' });
 const filled = { size: jarSizeRule, jars: jarNumbers, jarLotId: maybe(uuid), lidLotId: maybe(uuid) };
+const headspace_mm = maybe(
+  figure({ min: 0, max: 100, name: 'The headspace', why: 'A jar holds food below it.' }),
+);
 const measured = {
   stepId,
   quantity: figure({ min: 0, above: true, max: 1_000_000, name: 'The measure' }),
@@ -176,12 +182,12 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'jars.filled': [
     shape<never>(filled as never),
     shape<never>({ ...filled, ...place } as never),
+    shape<never>({ ...filled, ...place, headspace_mm } as never),
     shape<EventBodies['jars.filled']>({
       ...filled,
       ...place,
-      headspace_mm: maybe(
-        figure({ min: 0, max: 100, name: 'The headspace', why: 'A jar holds food below it.' }),
-      ),
+      headspace_mm,
+      closure: text({ max: 60, name: 'The closure' }),
     }),
   ],
   'jars.boiled': [
@@ -204,6 +210,7 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   'dose.given': [doseBody],
   'dose.missed': [doseBody],
   ...stove,
+  ...checked,
   'canner.lit': [shape<EventBodies['canner.lit']>({ cannerId: maybe(thingId), burnerId: maybe(thingId) })],
   'load.packed': grown<EventBodies['load.packed'], 'cannerId' | 'heat'>(
     {
@@ -229,8 +236,14 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   ],
   'jars.pressed': grown<EventBodies['jars.pressed'], 'how'>(
     { sealed: anyJarNumbers, failed: anyJarNumbers },
-    { how: choice(['pressed', 'bands off'] as const) },
+    { how: choice(SEAL_PROOFS) },
   ),
+  'jars.market_checked': [
+    shape<EventBodies['jars.market_checked']>({
+      jars: jarNumbers,
+      done: list(choice(MARKET_STEPS), { min: 1, max: MARKET_STEPS.length }),
+    }),
+  ],
   'jars.looked': [
     shape<EventBodies['jars.looked']>({
       jars: jarNumbers,
@@ -239,32 +252,6 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
       text: text({ max: 2000, name: 'The note' }),
     }),
   ],
-  'ph.read': grown<EventBodies['ph.read'], 'instrumentId' | 'calibration'>(
-    {
-      jar: jarNumber,
-      ph: figure({ min: 0, max: 14, name: 'The pH', why: 'The scale runs from 0 to 14.' }),
-      temp_C: figure({
-        min: 0,
-        max: 60,
-        name: 'The temperature of the sample in °C',
-        why: 'A sample is read near room temperature.',
-      }),
-      hoursSinceProcessing: figure({ min: 0, max: 50_000, name: 'The hours since processing' }),
-      method: choice(['meter', 'laboratory', 'paper'] as const),
-      buffers: list(figure({ min: 1, max: 13, name: 'A buffer' }), { max: 4 }),
-      reference: text({ max: 120 }),
-    },
-    {
-      instrumentId: maybe(thingId),
-      calibration: maybe(
-        shape<Calibration>({
-          at: instant,
-          slope_pct: maybe(figure({ min: 0, max: 200, name: 'The slope in per cent' })),
-          recheck_ph: maybe(figure({ min: 0, max: 14, name: 'The buffer read again' })),
-        }),
-      ),
-    },
-  ),
   'minutes.worked': [shape<EventBodies['minutes.worked']>({ minutes: worked })],
   'minutes.shared': [
     shape<EventBodies['minutes.shared']>({ minutes: worked, with: list(uuid, { min: 1, max: 12 }) }),
@@ -278,13 +265,6 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
   ],
   'note.written': [
     shape<EventBodies['note.written']>({ text: text({ min: 1, max: 2000, name: 'The note' }) }),
-  ],
-  'deviation.settled': [
-    shape<EventBodies['deviation.settled']>({
-      key: text({ min: 1, max: 200 }),
-      reason,
-      minutes: maybe(figure({ min: 0, max: 1440, name: 'The minutes' })),
-    }),
   ],
 };
 
@@ -388,9 +368,16 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
     { jars: jarNumbers, evidence: list(evidence, { max: 200 }) },
     { named: list(text({ max: 300 }), { max: 200 }) },
   ),
+  'jars.withdrawn': [
+    shape<EventBodies['jars.withdrawn']>({
+      jars: jarNumbers,
+      why: text({ min: 3, max: 300, name: 'The reason' }),
+    }),
+  ],
   'labels.printed': [
-    shape<never>({ ...printed, label: labels.first } as never),
-    shape<EventBodies['labels.printed']>({ ...printed, label: labels.today }),
+    shape<never>({ ...printed, stock: text({ max: 40 }), label: labels.first } as never),
+    shape<never>({ ...printed, stock: text({ max: 40 }), label: labels.second } as never),
+    shape<EventBodies['labels.printed']>({ ...printed, ...printSetup, label: labels.today }),
   ],
   'outlet.opened': [
     shape<OutletBody>({

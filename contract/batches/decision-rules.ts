@@ -26,6 +26,7 @@ import {
   text,
   uuid,
 } from '../rules.ts';
+import { placeLabelRule } from '../kitchen/place-label.ts';
 
 /** The rules of a body, one for each shape it ever had; the last is today's. */
 export type Shapes<T> = readonly [...Rule<unknown>[], Rule<T>];
@@ -75,7 +76,7 @@ export const evidence = shape<GateEvidence>({
   title: text({ max: 200 }),
   evidence: text({ max: 1000 }),
 });
-const labelFields: { [K in keyof Omit<LabelContent, 'directions'>]-?: Rule<LabelContent[K]> } = {
+const labelFields = {
   statementOfIdentity: text({ max: 80 }),
   ingredients: text({ max: 4000 }),
   contains: text({ max: 400 }),
@@ -89,13 +90,38 @@ const labelFields: { [K in keyof Omit<LabelContent, 'directions'>]-?: Rule<Label
   statement: text({ max: 300 }),
   notForSale: flag,
 };
-/** Rule of what a label says: of the first shape, which had no directions, and of today's. */
+const before = { ...labelFields, directions: text({ max: 200 }) };
+/** Rule of what a label says: of the first shape, which had no directions, of the second, and of today's. */
 export const labels = {
-  first: shape<Omit<LabelContent, 'directions'>>(labelFields as never),
-  today: shape<LabelContent>({ ...labelFields, directions: text({ max: 200 }) } as never),
+  first: shape<never>(labelFields as never),
+  second: shape<never>(before as never),
+  today: shape<LabelContent>({
+    ...before,
+    emphasised: list(text({ max: 80 }), { max: 60 }),
+    shares: text({ max: 200 }),
+    net: shape<LabelContent['net']>({
+      unit: choice(['g', 'mL'] as const),
+      amount: figure({ min: 0, max: 1e6, name: 'The net contents' }),
+    }),
+    registration: text({ max: 60 }),
+    keeping: text({ max: 200 }),
+    words: text({ max: 400 }),
+    nutrition: text({ max: 800 }),
+    locale: text({ max: 40 }),
+    place: maybe(
+      shape<NonNullable<LabelContent['place']>>({
+        id: text({ max: 40 }),
+        name: text({ max: 120 }),
+        version: figure({ min: 1, max: 1e6, whole: true, name: 'The version' }),
+      }),
+    ),
+    asks: placeLabelRule,
+  }),
 };
 const startedFields: {
-  [K in keyof Omit<StartedBody, 'potId' | 'equipment' | 'keys'>]-?: Rule<StartedBody[K]>;
+  [K in keyof Omit<StartedBody, 'potId' | 'equipment' | 'keys' | 'phAct' | 'phForecast'>]-?: Rule<
+    StartedBody[K]
+  >;
 } = {
   recipeId: uuid,
   recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),
@@ -185,10 +211,18 @@ const keys = shape<StartKeys>({
     rule: choice(PLACE_RULES),
   }),
 });
+const anyPh = figure({ min: 0, max: 14, name: 'The pH' });
 /** What a batch is started with, in every shape it ever had. */
 export const started: Shapes<StartedBody> = [
   shape<never>(startedFields as never),
   shape<never>(withEquipment as never),
   shape<never>({ ...withEquipment, keys: maybe(keys) } as never),
-  shape<StartedBody>({ ...withEquipment, equipment, keys: maybe(keys) }),
+  shape<never>({ ...withEquipment, equipment, keys: maybe(keys) } as never),
+  shape<StartedBody>({
+    ...withEquipment,
+    equipment,
+    keys: maybe(keys),
+    phAct: figure({ min: 2, max: 4.6, name: 'The pH it acts at' }),
+    phForecast: maybe(shape<NonNullable<StartedBody['phForecast']>>({ low: anyPh, mid: anyPh, high: anyPh })),
+  }),
 ];

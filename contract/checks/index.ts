@@ -1,1 +1,2 @@
-export { releaseJars } from './checks.ts';
+export { releaseJars, withdrawJars } from './checks.ts';
+export { type CheckHistory, HISTORY_SHOWN, readCheckHistory } from './history.ts';

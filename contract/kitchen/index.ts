@@ -31,3 +31,11 @@ export {
 } from './people.ts';
 export { addPaper, listPapers, openPaper, removePaper } from './papers.ts';
 export { readInstruments } from './instruments.ts';
+export {
+  CHECKS_SHOWN,
+  checkInstrument,
+  type InstrumentLog,
+  INSTRUMENTS_KEPT,
+  listInstrumentChecks,
+  retireInstrument,
+} from './instrument-checks.ts';

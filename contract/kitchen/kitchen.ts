@@ -9,10 +9,12 @@ import {
   type Pot,
   type TickedPoint,
 } from '@cocotte/core/kitchen';
+import { PH_LIMIT } from '@cocotte/core/acid';
 import { ALTITUDE_LIMIT_M } from '@cocotte/core/heat';
 import { endpoint } from '../endpoint.ts';
 import { holdsRule } from './canners.ts';
 import { costsRule } from './costs.ts';
+import { placeLabelRule } from './place-label.ts';
 import { choice, day, decimal, figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
 
 const placeRule = shape<PlaceRule>({ rule: choice(PLACE_RULES), why: text({ max: 400 }) });
@@ -39,6 +41,7 @@ const rules = shape<Jurisdiction>({
   training: text({ max: 200 }),
   registration: text({ max: 200 }),
   statement: text({ max: 300 }),
+  label: placeLabelRule,
 });
 const jurisdiction = shape<JurisdictionProfile>({
   name: text({ max: 120 }),
@@ -49,6 +52,7 @@ const jurisdiction = shape<JurisdictionProfile>({
   points: list(shape<TickedPoint>({ point: choice(PLACE_POINTS), tickedOn: day, renewsOn: maybe(day) }), {
     max: PLACE_POINTS.length,
   }),
+  number: text({ max: 60, name: 'The number' }),
 });
 
 /** Rule of an IANA time zone; whether it exists is asked of the platform by the server. */
@@ -90,6 +94,12 @@ export const settings = {
     }),
   ),
   thermometerCheckedOn: maybe(day),
+  phAct: figure({
+    min: 3,
+    max: PH_LIMIT,
+    name: 'The pH this kitchen acts at',
+    why: `It lies below the limit of ${PH_LIMIT}.`,
+  }),
   pots: list(
     shape<Pot>({
       id: text({ min: 1, max: 40 }),

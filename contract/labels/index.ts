@@ -1,1 +1,11 @@
-export { type PrintLabels, labelSheet, printLabels } from './labels.ts';
+export {
+  changeLabelSettings,
+  changeLabelSetup,
+  labelCheckPage,
+  type LabelSettings,
+  labelSheet,
+  type PrintLabels,
+  printLabels,
+  readLabelSettings,
+  readLabelSetup,
+} from './labels.ts';

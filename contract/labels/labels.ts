@@ -1,21 +1,147 @@
-import type { Stamp } from '@cocotte/core/batches';
-import { LABEL_STOCKS } from '@cocotte/core/labels';
+import {
+  LABEL_DESIGNS,
+  LABEL_READS,
+  type LabelRead,
+  type LabelStock,
+  type Stamp,
+} from '@cocotte/core/batches';
 import type { JarSizeId } from '@cocotte/core/jars';
+import { NET_FORMS, type LabelSetup } from '@cocotte/core/labels';
 import { type BatchView, batchParams } from '../batches/batches.ts';
-import { jarNumbers } from '../batches/stove-rules.ts';
-import { stampRule } from '../batches/stamp-rules.ts';
 import { readBatch } from '../batches/index.ts';
+import { stampRule } from '../batches/stamp-rules.ts';
+import { jarNumbers } from '../batches/stove-rules.ts';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
 import { jarSizeRule } from '../recipes/recipe-rules.ts';
-import { type Rule, choice, shape, uuid } from '../rules.ts';
+import { choice, figure, flag, list, type Rule, shape, text, union, uuid } from '../rules.ts';
+import { containerRule, lookRule, stockRule } from './label-rules.ts';
 
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
+const version = figure({ min: 0, max: 1e9, whole: true, name: 'The version' });
+const grams = (name: string) => figure({ min: 0, max: 100, name });
 
-/** A sheet of labels that is decided on: for which released jars, on which stock. */
+const servingRule = shape<{ says: string; grams: number }>({
+  says: text({ min: 1, max: 40, name: 'The serving' }),
+  grams: figure({ min: 1, max: 1000, name: 'The grams of a serving' }),
+});
+type Nutrition = LabelSetup['nutrition'];
+const nutritionRule = union<Nutrition>('how', {
+  none: shape<Extract<Nutrition, { how: 'none' }>>({ how: choice(['none'] as const) }),
+  calculated: shape<Extract<Nutrition, { how: 'calculated' }>>({
+    how: choice(['calculated'] as const),
+    serving: servingRule,
+  }),
+  entered: shape<Extract<Nutrition, { how: 'entered' }>>({
+    how: choice(['entered'] as const),
+    serving: servingRule,
+    per100_g: shape<Extract<Nutrition, { how: 'entered' }>['per100_g']>({
+      energy_kcal: figure({ min: 0, max: 900, name: 'Calories in 100 g' }),
+      fat_g: grams('Fat'),
+      saturated_g: grams('Saturated fat'),
+      carbohydrate_g: grams('Carbohydrate'),
+      fibre_g: grams('Fibre'),
+      sugars_g: grams('Sugars'),
+      addedSugars_g: grams('Added sugars'),
+      protein_g: grams('Protein'),
+      sodium_mg: figure({ min: 0, max: 40_000, name: 'Sodium in mg' }),
+    }),
+  }),
+});
+const setupRule = shape<LabelSetup>({
+  design: choice(LABEL_DESIGNS),
+  stockId: text({ min: 1, max: 40 }),
+  look: lookRule,
+  words: text({ max: 400, name: 'Your own words' }),
+  keeping: text({ max: 200, name: 'The advice on keeping' }),
+  groupSpices: flag,
+  netForm: choice(NET_FORMS),
+  nutrition: nutritionRule,
+  fewSulphites: text({ max: 200, name: 'What shows it' }),
+  code: flag,
+  containers: list(shape<LabelSetup['containers'][number]>({ size: jarSizeRule, container: containerRule }), {
+    max: 10,
+  }),
+});
+const setupView = shape<{ setup: LabelSetup; version: number }>({ setup: setupRule, version });
+const recipeParams = shape<{ recipeId: string }>({ recipeId: uuid });
+
+/** How the labels of a recipe are made; version 0 before anybody chose. */
+export const readLabelSetup = endpoint({
+  name: 'labels.setup',
+  method: 'GET',
+  path: '/api/kitchens/:kitchenId/label-setups/:recipeId',
+  who: 'viewer',
+  summary: 'How the labels of a recipe are made; version 0 before anybody chose',
+  params: recipeParams,
+  reply: setupView,
+});
+/** Change how the labels of a recipe are made; a stale version is refused with the newer one. */
+export const changeLabelSetup = endpoint({
+  name: 'labels.change-setup',
+  method: 'PUT',
+  path: '/api/kitchens/:kitchenId/label-setups/:recipeId',
+  who: 'cook',
+  summary: 'Change how the labels of a recipe are made; a stale version is refused with the newer one',
+  params: recipeParams,
+  body: setupView,
+  reply: setupView,
+});
+
+/** What a kitchen prints labels on. */
+export interface LabelSettings {
+  /** Blank labels beside those that ship. */
+  stocks: LabelStock[];
+  /** How far the printer prints to the right and below of where it should, mm. */
+  offset_mm: { x: number; y: number };
+}
+const offset = (name: string) => figure({ min: -20, max: 20, name });
+const settingsView = shape<LabelSettings & { version: number }>({
+  stocks: list(stockRule, { max: 60 }),
+  offset_mm: shape<LabelSettings['offset_mm']>({
+    x: offset('The offset to the right in mm'),
+    y: offset('The offset downwards in mm'),
+  }),
+  version,
+});
+/** What this kitchen prints labels on, beside what ships. */
+export const readLabelSettings = endpoint({
+  name: 'labels.settings',
+  method: 'GET',
+  path: '/api/kitchens/:kitchenId/label-settings',
+  who: 'viewer',
+  summary: 'What this kitchen prints labels on, beside what ships',
+  reply: settingsView,
+});
+/** Change what this kitchen prints labels on; a stale version is refused with the newer one. */
+export const changeLabelSettings = endpoint({
+  name: 'labels.change-settings',
+  method: 'PUT',
+  path: '/api/kitchens/:kitchenId/label-settings',
+  who: 'cook',
+  summary: 'Change what this kitchen prints labels on; a stale version is refused with the newer one',
+  body: settingsView,
+  reply: settingsView,
+});
+/** A page that shows how far a printer is off, for one stock. */
+export const labelCheckPage = fileEndpoint({
+  name: 'labels.check-page',
+  path: '/api/kitchens/:kitchenId/label-settings/:stockId/check.pdf',
+  who: 'viewer',
+  summary: 'A page that shows how far a printer is off, for one stock',
+  mediaType: 'application/pdf',
+  params: shape<{ stockId: string }>({ stockId: text({ min: 1, max: 40 }) }),
+});
+
+/** A sheet of labels that is decided on: for which released jars, by which setup. */
 export interface PrintLabels {
   jars: number[];
   size: JarSizeId;
-  stock: string;
+  /** The setup that was looked at: another one since is refused. */
+  setupVersion: number;
+  start: number;
+  spares: number;
+  /** What was read against the batch. */
+  read: LabelRead[];
   stamp: Stamp;
 }
 /** Decide what the labels of released jars say; the sheet is then printed from it. */
@@ -29,7 +155,10 @@ export const printLabels = endpoint({
   body: shape<PrintLabels>({
     jars: jarNumbers,
     size: jarSizeRule,
-    stock: choice(LABEL_STOCKS.map(s => s.id)),
+    setupVersion: version,
+    start: figure({ min: 0, max: 3000, whole: true, name: 'The labels that are gone' }),
+    spares: figure({ min: 0, max: 500, whole: true, name: 'The spare labels' }),
+    read: list(choice(LABEL_READS), { max: LABEL_READS.length }),
     stamp: stampRule,
   }),
   reply: batchView,

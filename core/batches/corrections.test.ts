@@ -4,6 +4,7 @@ import { crushedTomatoes } from '../../demo/recipes.ts';
 import { type Entering, PaperBatch, START_MS } from '../../testing/builders.ts';
 import { Device } from '../../testing/device.ts';
 import { type BatchEvent, type EventType, SLIP_MS, fold, retyped } from './index.ts';
+import { printed } from '../../testing/labels.ts';
 
 const loadId = '00000000-0000-7000-8000-000000000001';
 const MINUTE = 60_000;
@@ -368,7 +369,7 @@ describe('a slip', () => {
     const built: ((b: PaperBatch) => unknown)[] = [
       b => b.add('jars.released', { jars: [1], evidence: [] }),
       b => b.add('jars.taken', { jars: [2], lotId: randomUUID(), label: 'x', unitCost: '0' }),
-      b => b.add('labels.printed', { jars: [1], size: 'pint', stock: 's', label: {} as never }),
+      b => b.add('labels.printed', { jars: [1], ...printed('pint') }),
       b => b.add('deviation.settled', { key: `x:${b.events.at(-1)?.id}`, reason: 'so', minutes: null }),
     ];
     for (const between of built) expect(slip(1000, {}, between)?.slip).toBe(false);

@@ -1,5 +1,5 @@
-import { evidenceFaults, PH_LIMIT } from '../acid/index.ts';
-import { type Names, byName, instantMs } from '../measure/index.ts';
+import { evidenceFaults, PH_LIMIT, readAbove, readPh } from '../acid/index.ts';
+import { type Names, byName, canonicalJson, instantMs } from '../measure/index.ts';
 import { type BatchEvent, type EventBodies, isDecision } from './events.ts';
 import { type PlacedEntry, inOrder, seqOf } from './evidence.ts';
 import type { Amendment } from './state.ts';
@@ -135,6 +135,8 @@ function jarsOf(event: BatchEvent): readonly number[] | null {
     case 'dose.missed':
     case 'jars.released':
     case 'jars.taken':
+    case 'jars.withdrawn':
+    case 'jars.market_checked':
     case 'labels.printed':
     case 'load.packed':
       return event.body.jars;
@@ -168,6 +170,34 @@ function buildsOn(later: BatchEvent, earlier: BatchEvent): boolean {
   return jars === null || later.body.jars.some(n => jars.includes(n));
 }
 
+/** Whether a reading that is corrected shows more than it did: less pH, fewer faults, another sample, a tighter jar. */
+function betterReading(
+  was: EventBodies['ph.read'],
+  now: EventBodies['ph.read'] | undefined,
+  limit: number,
+): boolean {
+  if (!now) return readAbove(was, limit);
+  const faults = (r: EventBodies['ph.read']) =>
+    evidenceFaults(r, {
+      hours: null,
+      // Of what is known only by its place in the record: the same for both.
+      on: (r.calibration?.at ?? '').slice(0, 10),
+      dayOfInstant: ms => new Date(ms).toISOString().slice(0, 10),
+      texture: 'pieces',
+      recheck_off: null,
+      opened_h: 0,
+    }).length;
+  return (
+    (readAbove(was, limit) && readPh(now) < readPh(was)) ||
+    faults(now) < faults(was) ||
+    (now.tightest && !was.tightest) ||
+    (now.sample !== null && now.sample !== was.sample) ||
+    (now.calibration !== null && !sameText(now.calibration, was.calibration))
+  );
+}
+
+const sameText = (a: unknown, b: unknown): boolean => canonicalJson(a) === canonicalJson(b);
+
 /**
  * Whether a correction makes the evidence of safety better: a reading above the limit, or one that did not count, a lost
  * boil, a time that grows, a failed press, a missed dose, a temperature that rises,
@@ -187,16 +217,14 @@ function improves(
   const says_ms = next?.event.typedInAfterwards ? instantMs(next.event.occurredAt) : next?.at_ms;
   const moved_ms = says_ms === undefined ? 0 : says_ms - was.at_ms;
   switch (event.type) {
-    case 'ph.read': {
-      const reading = then as EventBodies['ph.read'] | undefined;
-      if (!reading) return event.body.ph > limit;
-      const faults = (r: EventBodies['ph.read']) => evidenceFaults(r, null).length;
-      return (
-        (event.body.ph > limit && reading.ph < event.body.ph) ||
-        faults(reading) < faults(event.body) ||
-        moved_ms !== 0
-      );
+    case 'ph.read':
+      return betterReading(event.body, then as EventBodies['ph.read'] | undefined, limit) || moved_ms !== 0;
+    case 'pot.ph_read': {
+      const reading = then as EventBodies['pot.ph_read'] | undefined;
+      return readAbove(event.body, limit) && (!reading || readPh(reading) < readPh(event.body));
     }
+    case 'meter.rechecked':
+      return next === null || moved_ms !== 0 || !sameText(event.body, then);
     case 'load.boil_lost':
       return next === null || moved_ms !== 0;
     case 'load.boiling':
@@ -314,7 +342,12 @@ export function retyped(
   next: Readonly<Record<string, unknown>>,
 ): Record<string, unknown> {
   const same = Object.keys(next).every(k => typeof next[k] !== 'number' || next[k] === was[k]);
-  return same || !('instrumentId' in next)
-    ? { ...next }
-    : { ...next, instrumentId: null, ...('checked' in next ? { checked: null } : {}) };
+  if (same || !('instrumentId' in next)) return { ...next };
+  return {
+    ...next,
+    instrumentId: null,
+    ...('checked' in next ? { checked: null } : {}),
+    // The mean of single readings that is typed anew is a reading of its own.
+    ...('replicates' in next ? { replicates: [] } : {}),
+  };
 }

@@ -14,5 +14,7 @@ export const deviation = (d: NewDeviation): Deviation => ({
   loadId: null,
   settles: null,
   settled: null,
+  actions: [],
+  secondLook: null,
   ...d,
 });

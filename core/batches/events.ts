@@ -1,10 +1,11 @@
-import type { AcidityReading } from '../acid/index.ts';
+import { type AcidityReading, PH_ACT } from '../acid/index.ts';
 import { type Canner, type CostSettings, type PlaceRule, plainCosts } from '../kitchen/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recipes/index.ts';
 import type { RouteToSale } from '../review/index.ts';
 import { type ScheduledTime, upgradeTime } from '../times/index.ts';
 import type { Receipt, Stamp } from './stamp.ts';
+import type { Container, LabelContent, LabelDesign, LabelLook, LabelRead, LabelStock } from './label.ts';
 
 /** What heats the jars. */
 export type CannerKind = Canner['kind'];
@@ -19,8 +20,13 @@ export type SetAsideReason =
   | 'broken'
   | 'near broken glass'
   | 'leaking'
+  | 'found open'
+  | 'bulging'
+  | 'spurting'
+  | 'mouldy'
   | 'seal failed'
   | 'spoiled'
+  | 'destroyed'
   | 'tested'
   | 'part-filled'
   | 'sampled'
@@ -30,13 +36,39 @@ export const SET_ASIDE_REASONS: readonly SetAsideReason[] = [
   'broken',
   'near broken glass',
   'leaking',
+  'found open',
+  'bulging',
+  'spurting',
+  'mouldy',
   'seal failed',
   'spoiled',
+  'destroyed',
   'tested',
   'part-filled',
   'sampled',
   'gifted',
 ];
+
+/** What a jar shows that is never tasted: it is destroyed. Common practice. */
+export const SUSPECT: readonly SetAsideReason[] = ['leaking', 'found open', 'bulging', 'spurting', 'mouldy'];
+
+/** What may be done about a deviation. */
+export const CORRECTIVE_ACTIONS = [
+  'shown right',
+  'processed again',
+  'refrigerated',
+  'held',
+  'authority asked',
+  'destroyed',
+] as const;
+/** What is done about it ({@link CORRECTIVE_ACTIONS}). */
+export type CorrectiveAction = (typeof CORRECTIVE_ACTIONS)[number];
+
+/** A paper beside the record, by the hash of what is kept. */
+export interface PaperRef {
+  paperId: string;
+  sha256: string;
+}
 
 /** What a batch for sale was started on: the page somebody read, and the place that allows it. */
 export interface StartKeys {
@@ -84,6 +116,10 @@ export interface StartedBody {
   route: RouteToSale;
   /** Release limit of the finished food. */
   phLimit: number;
+  /** Where the kitchen acts: above it one jar is not enough. */
+  phAct: number;
+  /** What equilibrium pH was foreseen, with its 90 % interval: to be held against what is read, and for nothing else. */
+  phForecast: { low: number; mid: number; high: number } | null;
   /** How the jars are heated; steam only within its limits. */
   heat: 'boiling water' | 'steam';
   /** How the batch is spread over pots, and whether a rule of quality was overridden. */
@@ -118,6 +154,8 @@ export function upgradeStarted(body: StartedBody): StartedBody {
     potId: null,
     equipment: { pots: [], canners: [] },
     keys: null,
+    phAct: PH_ACT,
+    phForecast: null,
   } as const;
   return {
     ...first,
@@ -193,16 +231,6 @@ export interface ByInstrument {
   checked: { at: string; off: number } | null;
 }
 
-/** How the instrument of a reading was calibrated, as far as it is known. */
-export interface Calibration {
-  /** When, ISO 8601. */
-  at: string;
-  /** Per cent of the slope theory gives. */
-  slope_pct: number | null;
-  /** What the 4.01 buffer read when it was read again. */
-  recheck_ph: number | null;
-}
-
 /**
  * What an outlet of a batch was decided with, before a second product became a batch of its own that draws what was taken
  * from the pot. Its jars are never released.
@@ -261,6 +289,16 @@ export const POT_TAKEN_HOW = ['as it stands', 'drained off'] as const;
 /** How it was taken ({@link POT_TAKEN_HOW}). */
 export type PotTakenHow = (typeof POT_TAKEN_HOW)[number];
 
+/** How a seal was proven. */
+export const SEAL_PROOFS = ['pressed', 'bands off', 'as the letter says'] as const;
+/** How it was proven ({@link SEAL_PROOFS}). */
+export type SealProof = (typeof SEAL_PROOFS)[number];
+
+/** What is done to a jar before it goes to market. Common practice. */
+export const MARKET_STEPS = ['band off', 'washed', 'looked at', 'clean band'] as const;
+/** One of them ({@link MARKET_STEPS}). */
+export type MarketStep = (typeof MARKET_STEPS)[number];
+
 /** What a jar that goes along with the others is for. */
 export type MarkedFor = 'reading' | 'keeping' | 'sale';
 
@@ -306,8 +344,27 @@ export interface EventBodies {
   } & ByInstrument;
   /** `named` repeats what stood out in the evidence, written up or corrected, as it was signed. */
   'jars.released': { jars: number[]; evidence: GateEvidence[]; named: string[] };
+  /** What was released is called back, by somebody who may sign: it is held from then on, wherever it stands. */
+  'jars.withdrawn': { jars: number[]; why: string };
   'outlet.opened': OutletBody;
-  'labels.printed': { jars: number[]; size: JarSizeId; stock: string; label: LabelContent };
+  /** The words of the labels of released jars, and how they lie on what they are printed on, so that the same sheet can be printed again. */
+  'labels.printed': {
+    jars: number[];
+    size: JarSizeId;
+    design: LabelDesign;
+    stock: LabelStock;
+    look: LabelLook;
+    container: Container;
+    /** With the lot code as a code to scan. */
+    code: boolean;
+    /** Labels of the first sheet that are gone already. */
+    start: number;
+    /** Labels printed beyond those of the jars. */
+    spares: number;
+    label: LabelContent;
+    /** What the person who printed it read against the batch; empty where the same words had been read before. */
+    read: LabelRead[];
+  };
   /** `outOfOrder` says why it comes before a step that is still open; empty where it is in order. A pot is one of several of this batch, `1` first; null for all of them. */
   'step.started': AtPlace & { stepId: string; outOfOrder: string };
   /** `ended`: how a cook step was seen to be done; null for steps that are not asked, and where nobody said. */
@@ -346,6 +403,8 @@ export interface EventBodies {
     lidLotId: string | null;
     /** Headspace as measured, where it departs from what was asked for; null where it was right. */
     headspace_mm: number | null;
+    /** What closes them, where it is no flat lid with a band; empty where it is. */
+    closure: string;
   };
   /** Empty jars were boiled in water for so long, to be sterile. */
   'jars.boiled': { minutes: number };
@@ -391,11 +450,24 @@ export interface EventBodies {
   'load.lifted': { loadId: string };
   'jars.set_aside': { jars: number[]; why: SetAsideReason };
   'jars.moved': { jars: number[]; to: ColdPlace };
-  /** Pressed with the thumb, or looked at as the bands came off for labelling. */
-  'jars.pressed': { sealed: number[]; failed: number[]; how: 'pressed' | 'bands off' };
+  /** Pressed with the thumb, looked at as the bands came off for labelling, or, of another closure, as its letter proves it. */
+  'jars.pressed': { sealed: number[]; failed: number[]; how: SealProof };
+  /** Before market: bands off, washed, looked at, and a clean band on. */
+  'jars.market_checked': { jars: number[]; done: MarketStep[] };
   /** Jars that were looked at after they had cooled. It proves nothing and holds nothing: it is what is learned. */
   'jars.looked': { jars: number[]; set: SetSeen | null; found: JarFault[]; text: string };
-  'ph.read': AcidityReading & { jar: number; instrumentId: string | null; calibration: Calibration | null };
+  /** The finished food of one jar, which is open after it. */
+  'ph.read': AcidityReading & { jar: number; instrumentId: string | null };
+  /** A blended sample before filling: a fault is found while it can be mended. It proves nothing of a jar. */
+  'pot.ph_read': AtPlace & {
+    ph: number;
+    temp_C: number;
+    method: 'meter' | 'paper';
+    replicates: number[];
+    instrumentId: string | null;
+  };
+  /** The buffer below the limit, read again: it stands behind the readings since it was last read. `calibratedAt` names the calibration. */
+  'meter.rechecked': { calibratedAt: string; reads_ph: number; temp_C: number; instrumentId: string | null };
   'minutes.worked': { minutes: number };
   /** Worked on several batches at once: the others share the minutes. */
   'minutes.shared': { minutes: number; with: string[] };
@@ -404,28 +476,20 @@ export interface EventBodies {
   /** A burner was on for so long. */
   'energy.used': { burnerId: string; minutes: number };
   'note.written': { text: string };
-  'deviation.settled': { key: string; reason: string; minutes: number | null };
+  /** What was done about a deviation, why it came about, and what shows it. Only *shown right* can settle it, where it can be settled. */
+  'deviation.settled': {
+    key: string;
+    reason: string;
+    minutes: number | null;
+    action: CorrectiveAction;
+    cause: string;
+    paper: PaperRef | null;
+  };
+  /** A second person looked at what was done about it. */
+  'deviation.looked': { key: string; agrees: boolean; text: string };
   'entry.corrected': Correction;
   /** Somebody with the right to sign stands behind a correction that makes the evidence of safety better. */
   'correction.signed': { correctionId: string };
-}
-
-/** Everything printed on one jar, as it stood when it was printed. */
-export interface LabelContent {
-  statementOfIdentity: string;
-  ingredients: string;
-  contains: string;
-  netContents: string;
-  maker: string;
-  address: string;
-  lotCode: string;
-  madeOn: string;
-  bestBy: string;
-  readyFrom: string | null;
-  /** How it is kept and used, where the food needs it said; empty where it does not. */
-  directions: string;
-  statement: string;
-  notForSale: boolean;
 }
 
 /** What can happen to a batch. */
@@ -444,6 +508,7 @@ export const DECISION_TYPES = [
   'pot.taken',
   'curve.kept',
   'jars.released',
+  'jars.withdrawn',
   'labels.printed',
   'outlet.opened',
 ] as const;

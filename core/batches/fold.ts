@@ -5,14 +5,14 @@ import { type ByType, deviation } from './counted.ts';
 import { settleCorrections } from './corrections.ts';
 import { type BatchEvent, type EventType, type StartedBody, upgradeStarted } from './events.ts';
 import { type PlacedEntry, placeEntries } from './evidence.ts';
-import { deriveLoads, maySettle } from './loads.ts';
+import { deriveLoads } from './loads.ts';
 import { orderDeviations, tooLate } from './order.ts';
 import type { Trace } from './evidence.ts';
+import { type NameJars, readJars } from './readings.ts';
+import { acidityDeviations, exitDeviations, settleDeviations } from './settling.ts';
 import type { BatchState, Deviation, JarState, LoadState } from './state.ts';
 import { replacedDeviations, replacedLines, unknownThings, withLines } from './things.ts';
 import { upgradeEvent } from './versions.ts';
-
-type NameJars = (numbers: number[], s: PlacedEntry, doing: string) => JarState[];
 
 const HOUR_MS = 3_600_000;
 /** Least hours between lifting and a press that proves a seal. Common practice: 12 to 24 h of cooling. */
@@ -120,16 +120,19 @@ export function fold(events: readonly BatchEvent[]): BatchState {
   for (const s of of('jars.marked'))
     for (const jar of named(s.event.body.jars, s, 'marked')) jar.marked = s.event.body.for;
   const liftedOf = (jar: JarState) => loadsById.get(jar.loadIds.at(-1) ?? '')?.lifted ?? null;
+  for (const s of of('jars.market_checked'))
+    for (const jar of named(s.event.body.jars, s, 'checked'))
+      jar.market = { done: s.event.body.done, by: s.trace };
+  for (const s of of('jars.withdrawn'))
+    for (const jar of named(s.event.body.jars, s, 'withdrawn'))
+      jar.withdrawn ??= { why: s.event.body.why, by: s.trace };
   pressJars(byType, liftedOf, named);
-  const readings = readJars(of('ph.read'), liftedOf, named);
+  const readings = readJars(of('ph.read'), of('meter.rechecked'), started, liftedOf, named);
   takeAway(byType, loads, readings, known, named);
 
-  for (const s of of('deviation.settled')) {
-    const target = deviations.find(d => d.key === s.event.body.key && d.settles === 'reason');
-    const about = standing.find(e => s.event.body.key.endsWith(e.event.id));
-    if (target && !target.settled && (!about || maySettle(s, about)) && s.event.receipt?.signs !== false)
-      target.settled = { reason: s.event.body.reason, by: s.trace };
-  }
+  if (started) deviations.push(...acidityDeviations(readings, started));
+  if (started) deviations.push(...exitDeviations(jars, of('jars.released'), started));
+  settleDeviations(of('deviation.settled'), of('deviation.looked'), standing, deviations);
   const taken = new Set(draws.flatMap(d => d.used?.entryId ?? []));
   const used = of('lot.used').map(s => ({ ...s.event.body, drawn: taken.has(s.event.id), by: s.trace }));
   deviations.push(...unfitUse(used, started));
@@ -164,6 +167,11 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     yieldReasons: of('yield.explained').map(s => ({ reason: s.event.body.reason, by: s.trace })),
     jars,
     loads,
+    presses: of('jars.pressed').map(({ event: { body }, trace }) => ({
+      sealed: body.sealed,
+      failed: body.failed,
+      by: trace,
+    })),
     deviations,
     amendments,
     temperatures: of('temperature.read').map(({ event: { body }, trace }) => ({
@@ -181,6 +189,13 @@ export function fold(events: readonly BatchEvent[]): BatchState {
         body.jars.map(j => ({ ...j, left_g: body.left_g, by: trace })),
       ),
     ),
+    weighings: [
+      ...new Map(
+        of('jars.weighed').flatMap(({ event: { body }, trace }) =>
+          body.jars.map(j => [j.jar, { ...j, by: trace }] as const),
+        ),
+      ).values(),
+    ],
     solids: of('solids.read').map(({ event: { body }, trace }) => ({
       part: body.part,
       brix_pct: body.brix_pct,
@@ -191,6 +206,7 @@ export function fold(events: readonly BatchEvent[]): BatchState {
     levels: of('level.read').map(s => ({ ...s.event.body, by: s.trace })),
     looks: of('jars.looked').map(s => ({ ...s.event.body, by: s.trace })),
     readings,
+    potReadings: of('pot.ph_read').map(s => ({ ...s.event.body, by: s.trace })),
     minutes: standing.flatMap(({ event, trace }) =>
       event.type === 'minutes.worked' || event.type === 'minutes.shared' || event.type === 'kitchen.worked'
         ? [
@@ -215,9 +231,8 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       by: s.trace,
     })),
     labels: of('labels.printed').map(s => ({
+      ...s.event.body,
       eventId: s.event.id,
-      jars: s.event.body.jars,
-      label: s.event.body.label,
       by: s.trace,
     })),
   };
@@ -241,7 +256,7 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
         }),
       );
     }
-    const { size, outletId, jarLotId, lidLotId, headspace_mm } = s.event.body;
+    const { size, outletId, jarLotId, lidLotId, headspace_mm, closure } = s.event.body;
     for (const number of s.event.body.jars) {
       if (jars.has(number)) continue;
       jars.set(number, {
@@ -250,8 +265,12 @@ function fillJars(byType: ByType, deviations: Deviation[]): JarState[] {
         outletId,
         jarLotId,
         lidLotId,
+        firstLidLotId: lidLotId,
         headspace_mm,
+        closure,
         marked: 'sale',
+        market: null,
+        withdrawn: null,
         filled: s.trace,
         doses: byName(),
         loadIds: [],
@@ -336,24 +355,6 @@ function pressJars(byType: ByType, liftedOf: (jar: JarState) => Trace | null, na
     // A jar named in both counts as failed.
     mark(failed, false);
   }
-}
-
-/**
- * Readings with their hours since the jar's own last load was lifted: none where it was read before that, and as few as
- * can be where a time is doubtful.
- */
-function readJars(
-  readings: readonly (PlacedEntry & { event: BatchEvent<'ph.read'> })[],
-  liftedOf: (jar: JarState) => Trace | null,
-  named: NameJars,
-): BatchState['readings'] {
-  return readings.map(s => {
-    const [jar] = named([s.event.body.jar], s, 'measured');
-    const lifted = jar ? liftedOf(jar) : null;
-    if (!lifted || s.at_ms < lifted.at_ms) return { ...s.event.body, hours: null, by: s.trace };
-    const hours = s.trace.doubtful ? 0 : Math.max(0, (s.at_ms - lifted.latest_ms) / HOUR_MS);
-    return { ...s.event.body, hours, by: s.trace };
-  });
 }
 
 /** Jars that left: set aside, opened for a reading, taken into the kitchen, put in the cold until they go in again. */

@@ -2,7 +2,6 @@ export {
   type AtPlace,
   type ByInstrument,
   type BatchEvent,
-  type Calibration,
   type ColdPlace,
   type CorrectableType,
   type Correction,
@@ -13,7 +12,6 @@ export {
   type EventType,
   type FactType,
   type GateEvidence,
-  type LabelContent,
   type OutletBody,
   type ReturnedLot,
   BOIL_LOSSES,
@@ -22,6 +20,10 @@ export {
   LEFT_OVER_WENT,
   type LeftOverWent,
   type MarkedFor,
+  MARKET_STEPS,
+  type MarketStep,
+  SEAL_PROOFS,
+  type SealProof,
   type StrainedHow,
   POT_TAKEN_HOW,
   type PotTakenHow,
@@ -38,7 +40,11 @@ export {
   type StartKeys,
   DECISION_TYPES,
   PURPOSES,
+  CORRECTIVE_ACTIONS,
+  type CorrectiveAction,
+  type PaperRef,
   SET_ASIDE_REASONS,
+  SUSPECT,
   isDecision,
 } from './events.ts';
 export {
@@ -54,6 +60,7 @@ export {
   placeEntries,
   seqOf,
 } from './evidence.ts';
+export { readWhen, textureOf } from './readings.ts';
 export type { Receipt, Stamp } from './stamp.ts';
 export type {
   Amendment,
@@ -85,3 +92,13 @@ export { type Unused, unusedOf } from './unused.ts';
 export { stepsOnSheet, type WrittenDay, type WrittenFact, writtenFacts } from './write-up.ts';
 export { type Starting, startedOf } from './starting.ts';
 export { retyped } from './corrections.ts';
+export {
+  type Container,
+  LABEL_DESIGNS,
+  LABEL_READS,
+  type LabelContent,
+  type LabelDesign,
+  type LabelLook,
+  type LabelRead,
+  type LabelStock,
+} from './label.ts';

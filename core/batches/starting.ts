@@ -1,6 +1,6 @@
 import { PH_LIMIT } from '../acid/index.ts';
 import { DEFAULT_HEADSPACE_MM } from '../balance/index.ts';
-import { forecast } from '../forecast/index.ts';
+import { acidityAsk, acidityForecast, type Forecast, forecast } from '../forecast/index.ts';
 import { boilingPoint_C, gelPoint_C } from '../heat/index.ts';
 import { JAR_SIZES, jarSize, pintsOf } from '../jars/index.ts';
 import type { Kitchen, Pot } from '../kitchen/index.ts';
@@ -97,6 +97,7 @@ export function startedOf(asked: Starting): StartedBody {
       recipe.authority.grade === 'letter' ? recipe.authority.maxPh : PH_LIMIT,
       (purpose === 'sale' && kitchen.jurisdiction.rules?.phLimit) || PH_LIMIT,
     ),
+    phAct: kitchen.phAct,
     keys: purpose === 'sale' ? keysOf(recipe, kitchen, asked.confirmations) : null,
     heat: asked.heat,
     pots: { count: plan.pots, each: plan.each, overridden: plan.overridden, reasons: plan.reasons },
@@ -105,7 +106,9 @@ export function startedOf(asked: Starting): StartedBody {
       pots: kitchen.pots.map(({ id, name }) => ({ id, name })),
       canners: kitchen.canners.map(({ id, name, kind, holds }) => ({ id, name, kind, holds })),
     },
-    expected: recipe.sketch ? null : expectedOf(recipe, factor, plan.pots, times, jars, kitchen, pot),
+    ...(recipe.sketch
+      ? { expected: null, phForecast: null }
+      : foreseenOf(recipe, factor, plan.pots, times, jars, kitchen, pot)),
   };
 }
 
@@ -133,8 +136,8 @@ function keysOf(recipe: Recipe, kitchen: Kitchen, confirmed: readonly Confirmati
   };
 }
 
-/** What the batch is foreseen to fill: by the forecast of the pot or the pack, else the jars it was scaled for. */
-function expectedOf(
+/** What the batch is foreseen to fill and to read: by the forecast of the pot or the pack, else the jars it was scaled for. */
+function foreseenOf(
   recipe: Recipe,
   factor: Fraction,
   pots: number,
@@ -142,28 +145,39 @@ function expectedOf(
   wanted: readonly JarsWanted[],
   kitchen: Kitchen,
   pot: Pot | null,
-): StartedBody['expected'] {
+): Pick<StartedBody, 'expected' | 'phForecast'> {
   const sizes = [...new Set(wanted.map(j => j.size))].sort((a, b) =>
     jarSize(b).pints.compare(jarSize(a).pints),
   );
   const first = sizes[0];
-  const planned = {
-    pints: pintsOf(wanted).valueOf(),
-    final_g: null,
-    solids_pct: null,
-    cook_min: null,
-    foreseen: false,
-  };
-  if (!first) return null;
+  if (!first) return { expected: null, phForecast: null };
   const foreseen = forecast(
     recipe,
     factor,
     { ...kitchen, pot, pots, headspace_mm: times[0]?.headspace_mm ?? DEFAULT_HEADSPACE_MM },
     sizes,
   );
+  return {
+    expected: expectedOf(recipe, wanted, foreseen),
+    phForecast: phForecastOf(recipe, foreseen, kitchen),
+  };
+}
+
+function expectedOf(
+  recipe: Recipe,
+  wanted: readonly JarsWanted[],
+  foreseen: Forecast,
+): StartedBody['expected'] {
   // A pot whose end is judged by eye foretells nothing: then the jars wanted are what is expected.
   const foretells = recipe.packing !== null || (foreseen.waterOff_g > 0 && !foreseen.byEye);
-  if (!foretells || foreseen.faults.length > 0) return planned;
+  if (!foretells || foreseen.faults.length > 0)
+    return {
+      pints: pintsOf(wanted).valueOf(),
+      final_g: null,
+      solids_pct: null,
+      cook_min: null,
+      foreseen: false,
+    };
   return {
     pints: recipe.packing ? foreseen.made.filling.pints : foreseen.pints.mid,
     final_g: recipe.packing ? null : foreseen.final_g,
@@ -171,4 +185,19 @@ function expectedOf(
     cook_min: recipe.packing ? null : foreseen.minutes,
     foreseen: true,
   };
+}
+
+/** Draws by which an interval is known to a few hundredths of a pH. */
+const FORECAST_DRAWS = 2000;
+
+function phForecastOf(recipe: Recipe, foreseen: Forecast, kitchen: Kitchen): StartedBody['phForecast'] {
+  const ask = acidityAsk(foreseen.process, foreseen.made, recipe.method.cut);
+  if (!ask || ask.water_g[0] <= 0) return null;
+  const { low, mid, high } = acidityForecast(
+    ask,
+    { limit: PH_LIMIT, act: kitchen.phAct },
+    { draws: FORECAST_DRAWS },
+  ).average;
+  const round = (ph: number) => Math.round(ph * 1000) / 1000;
+  return { low: round(low), mid: round(mid), high: round(high) };
 }

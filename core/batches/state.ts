@@ -1,4 +1,4 @@
-import { type Names } from '../measure/index.ts';
+import { type Day, type Names } from '../measure/index.ts';
 import type { AcidityReading } from '../acid/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
 import type { Line } from '../recipes/index.ts';
@@ -8,16 +8,17 @@ import type {
   BatchEvent,
   BoilLoss,
   ByInstrument,
-  Calibration,
   ColdPlace,
   CorrectableType,
+  CorrectiveAction,
+  PaperRef,
   DrawnLot,
   Ended,
   UsedDraw,
   EventBodies,
   GateEvidence,
-  LabelContent,
   MarkedFor,
+  MarketStep,
   OutletBody,
   ReturnedLot,
   SetAsideReason,
@@ -51,10 +52,18 @@ export interface JarState {
   outletId: string | null;
   jarLotId: string | null;
   lidLotId: string | null;
+  /** The lid it was filled under: another one comes with a load that takes it again. */
+  firstLidLotId: string | null;
   /** Headspace as measured, where it departs. */
   headspace_mm: number | null;
+  /** What closes it; empty for a flat lid with a band. */
+  closure: string;
   /** What it goes along for. */
   marked: MarkedFor;
+  /** What was done to it before market, and when that was done last. */
+  market: { done: MarketStep[]; by: Trace } | null;
+  /** It was called back after it was released. */
+  withdrawn: { why: string; by: Trace } | null;
   filled: Trace;
   /** Acid and other per-jar lines: given, missed, entered only after the jar was closed, or not said. */
   doses: Names<{ is: 'given' | 'missed' | 'late'; by: Trace }>;
@@ -130,6 +139,10 @@ export interface Deviation {
   settles: 'reason' | 'minutes' | null;
   /** The first settlement that came after what it settles, by somebody who may sign; later ones are remarks. */
   settled: { reason: string; by: Trace } | null;
+  /** What was done about it, in order. */
+  actions: { action: CorrectiveAction; reason: string; cause: string; paper: PaperRef | null; by: Trace }[];
+  /** The last look of somebody else at what was done; who does not agree opens it again. */
+  secondLook: { agrees: boolean; text: string; by: Trace } | null;
 }
 
 /** A difference in the books that hurts nobody: it holds no jar, and one tap settles it. */
@@ -178,17 +191,29 @@ export interface BatchState {
   boiled: { minutes: number; by: Trace }[];
   /** What filled jars weigh inside, the heaviest entry for each; and the most that was left beside. */
   nets: { jar: number; net_g: number; left_g: number; by: Trace }[];
+  /** The last weighing of each jar: what its label is held against. */
+  weighings: { jar: number; net_g: number; by: Trace }[];
   jars: JarState[];
   loads: LoadState[];
+  /** Every press, as it was entered; what it proves of a jar stands with the jar. */
+  presses: { sealed: number[]; failed: number[]; by: Trace }[];
   /** What was seen in cooled jars, see *jars.looked*. */
   looks: (EventBodies['jars.looked'] & { by: Trace })[];
   /** Acidity that was read. The hours are reckoned from the lifting of the jar's own load; null before that. */
   readings: (AcidityReading & {
     jar: number;
+    instrumentId: string | null;
     hours: number | null;
-    calibration: Calibration | null;
+    /** The kitchen's day of it. */
+    on: Day;
+    /** How far off the buffer was when it was read again after it; null while nobody did. */
+    recheck_off: number | null;
+    /** How long the jar had been open. */
+    opened_h: number;
     by: Trace;
   })[];
+  /** Blended samples that were read before filling. */
+  potReadings: (EventBodies['pot.ph_read'] & { by: Trace })[];
   /** Minutes worked: on the batch, shared with others that ran at the same time, or on the kitchen of the day. */
   minutes: { minutes: number; kind: 'batch' | 'kitchen'; with: string[]; by: Trace }[];
   energy: { burnerId: string; minutes: number; by: Trace }[];
@@ -219,7 +244,7 @@ export interface BatchState {
   used: (EventBodies['lot.used'] & { drawn: boolean; by: Trace })[];
   /** `seq` is the server's number; null while it waits. */
   releases: { jars: number[]; evidence: GateEvidence[]; named: string[]; seq: number | null; by: Trace }[];
-  labels: { eventId: string; jars: number[]; label: LabelContent; by: Trace }[];
+  labels: (EventBodies['labels.printed'] & { eventId: string; by: Trace })[];
   /** Entries that were corrected, by their id. */
   amendments: Names<Amendment>;
   /** Entries of a kind or shape that only a newer build reads: while there are any, nothing is released here. */

@@ -1,3 +1,4 @@
+import { bodyOf as bodySize } from '../jars/index.ts';
 import { describe, expect, it } from 'vitest';
 import { plumJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
@@ -13,19 +14,26 @@ const place = { outletId: null, potId: null };
 
 /** With how many shapes each of those has had; the others have had two. Written apart from the code. */
 const SHAPES: Partial<Record<EventType, number>> = {
-  'batch.started': 4,
+  'batch.started': 5,
+  'ph.read': 3,
   'step.started': 3,
   'step.done': 4,
   'measure.taken': 3,
   'line.weighed': 3,
   'temperature.read': 4,
   'solids.read': 3,
-  'jars.filled': 3,
+  'jars.filled': 4,
 };
 
 /** What each kind gained since its first shape, and what goes without saying there. Written apart from the code. */
 const GAINED: Partial<Record<EventType, object>> = {
-  'batch.started': { potId: null, equipment: { pots: [], canners: [] }, keys: null },
+  'batch.started': {
+    potId: null,
+    equipment: { pots: [], canners: [] },
+    keys: null,
+    phAct: 4.2,
+    phForecast: null,
+  },
   'jars.released': { named: [] },
   'step.started': { ...place, outOfOrder: '' },
   'step.done': { ...place, ended: null, outOfOrder: '' },
@@ -33,11 +41,19 @@ const GAINED: Partial<Record<EventType, object>> = {
   'measure.taken': { ...place, how: null, from: [] },
   'temperature.read': { ...place, instrumentId: null, checked: null, part: '' },
   'solids.read': { part: '', instrumentId: null, checked: null },
-  'jars.filled': { ...place, headspace_mm: null },
+  'jars.filled': { ...place, headspace_mm: null, closure: '' },
   'load.boil_lost': { lost: 'boil' },
   'load.packed': { cannerId: null, heat: null },
   'jars.pressed': { how: 'pressed' },
-  'ph.read': { instrumentId: null, calibration: null },
+  'ph.read': {
+    instrumentId: null,
+    calibration: null,
+    sample: null,
+    tightest: false,
+    replicates: [],
+    paper: null,
+  },
+  'deviation.settled': { action: 'shown right', cause: '', paper: null },
 };
 
 describe('shapes of entries', () => {
@@ -75,14 +91,34 @@ describe('shapes of entries', () => {
     });
   });
 
-  it('labels that were printed before they had directions have none', () => {
-    const old = entry('labels.printed', 1, { jars: [1], label: { lotCode: 'X' } });
-    expect(bodyOf(upgradeEvent(old))).toEqual({ jars: [1], label: { lotCode: 'X', directions: '' } });
-    const today = entry('labels.printed', 2, { label: { directions: 'Keep cold.' } });
-    expect(upgradeEvent(today)).toBe(today);
-    expect(bodyOf(upgradeEvent(entry('labels.printed', 1, { label: { directions: 'said' } })))).toEqual({
+  it('labels that were printed before they had directions have none, and before designs were chosen the one there was', () => {
+    const old = entry('labels.printed', 1, {
+      jars: [1],
+      size: 'pint',
+      stock: 'letter-10',
+      label: { lotCode: 'X' },
+    });
+    const now = bodyOf(upgradeEvent(old));
+    expect(now).toMatchObject({
+      jars: [1],
+      size: 'pint',
+      design: 'one panel',
+      container: bodySize('pint'),
+      start: 0,
+      spares: 0,
+      read: [],
+      label: { lotCode: 'X', directions: '', words: '', place: null, asks: { rules: 'US' } },
+    });
+    // What it was printed on is kept by its measures from now on.
+    expect(now.stock).toMatchObject({ id: 'letter-10', label_mm: { width: 101.6, height: 50.8 } });
+    const said = entry('labels.printed', 2, {
+      size: 'pint',
+      stock: 'letter-10',
       label: { directions: 'said' },
     });
+    expect(bodyOf(upgradeEvent(said)).label).toMatchObject({ directions: 'said' });
+    const today = entry('labels.printed', 3, { label: { directions: 'Keep cold.' } });
+    expect(upgradeEvent(today)).toBe(today);
   });
 
   it('every other kind has had one shape, and is passed on as it is', () => {
@@ -95,13 +131,27 @@ describe('shapes of entries', () => {
     }
   });
 
+  it('a calibration of the second shape keeps the names of its buffers, and says nothing it did not say', () => {
+    const calibration = { at: '2026-01-02T09:00:00.000Z', slope_pct: 97, recheck_ph: 4.02 };
+    expect(bodyOf(upgradeEvent(entry('ph.read', 2, { buffers: [4.01, 7], calibration })))).toMatchObject({
+      calibration: {
+        ...calibration,
+        temp_C: null,
+        points: [
+          { ph: 4.01, mV: null },
+          { ph: 7, mV: null },
+        ],
+      },
+    });
+  });
+
   it('a kind or a shape that only a newer build knows is read by nobody here', () => {
     expect(upgradeEvent(entry('jar.blessed', 1, {}))).toBeNull();
     for (const name of ['__proto__', 'constructor', 'toString']) {
       expect(upgradeEvent(entry(name, 1, {}))).toBeNull();
       expect(versionOf(name)).toBeNull();
     }
-    expect(upgradeEvent(entry('jars.filled', 4, {}))).toBeNull();
+    expect(upgradeEvent(entry('jars.filled', 5, {}))).toBeNull();
     expect(upgradeEvent(entry('note.written', 2, {}))).toBeNull();
   });
 });
@@ -120,17 +170,17 @@ describe('what a correction says instead', () => {
   it('is brought to the shape of today too', () => {
     const read = bodyOf(upgradeEvent(correction('ph.read', 1, { ph: 3.9 })));
     expect(read).toMatchObject({
-      bodyVersion: 2,
+      bodyVersion: 3,
       body: { ph: 3.9, instrumentId: null, calibration: null },
       reason: 'a slip',
     });
     // From before corrections said of which shape their body is: the first.
     const first = bodyOf(upgradeEvent(correction('ph.read', undefined, { ph: 3.9 }, 1)));
-    expect(first).toMatchObject({ bodyVersion: 2, body: { ph: 3.9, calibration: null } });
+    expect(first).toMatchObject({ bodyVersion: 3, body: { ph: 3.9, calibration: null } });
   });
 
   it('is left alone where it is of today, or takes the entry away', () => {
-    const today = correction('ph.read', 2, { ph: 3.9 });
+    const today = correction('ph.read', 3, { ph: 3.9 });
     expect(upgradeEvent(today)).toBe(today);
     const gone = correction('ph.read', 1, null);
     expect(upgradeEvent(gone)).toBe(gone);
@@ -140,7 +190,7 @@ describe('what a correction says instead', () => {
 
   it('is read by nobody where it is newer than this build', () => {
     expect(upgradeEvent(correction('jar.blessed', 1, {}))).toBeNull();
-    expect(upgradeEvent(correction('ph.read', 3, {}))).toBeNull();
+    expect(upgradeEvent(correction('ph.read', 4, {}))).toBeNull();
   });
 
   it('is completed with its inner body as it is entered', () => {

@@ -1,5 +1,9 @@
+import { bareCalibration, type BufferPoint, type Calibration, PH_ACT } from '../acid/index.ts';
+import { bodyOf, type JarSizeId } from '../jars/index.ts';
+import { PLAIN_LABEL } from '../kitchen/index.ts';
 import { under } from '../measure/index.ts';
 import type { BatchEvent, Correction, CorrectableType, EventBodies, EventType } from './events.ts';
+import { oldStock } from './old-stocks.ts';
 
 type Body = Record<string, unknown>;
 const place = { outletId: null, potId: null };
@@ -20,13 +24,40 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
         canners: ((body.equipment as Body).canners as Body[]).map(c => ({ kind: null, holds: null, ...c })),
       },
     }),
+    body => ({ phAct: PH_ACT, phForecast: null, ...body }),
   ],
   'lot.drawn': [
     body => ({ used: null, ...body }),
     body => ({ ...body, lots: (body.lots as Body[]).map(l => ({ trimYield: null, ...l })) }),
   ],
   'jars.released': [body => ({ named: [], ...body })],
-  'labels.printed': [body => ({ ...body, label: { directions: '', ...(body.label as Body) } })],
+  'labels.printed': [
+    body => ({ ...body, label: { directions: '', ...(body.label as Body) } }),
+    body => ({
+      design: 'one panel',
+      look: { ink: '#2A211D', accent: '#4B1E3F', ground: '#FFFFFF', pictureId: null, pictureRatio: 1 },
+      container: bodyOf(body.size as JarSizeId),
+      code: true,
+      start: 0,
+      spares: 0,
+      read: [],
+      ...body,
+      stock: oldStock(body.stock),
+      label: {
+        emphasised: [],
+        shares: '',
+        net: { unit: 'g', amount: 0 },
+        registration: '',
+        keeping: '',
+        words: '',
+        nutrition: '',
+        locale: 'en-US',
+        place: null,
+        asks: PLAIN_LABEL,
+        ...(body.label as Body),
+      },
+    }),
+  ],
   'step.started': [body => ({ ...place, ...body }), body => ({ outOfOrder: '', ...body })],
   'step.done': [
     body => ({ ...place, ...body }),
@@ -41,17 +72,39 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
     byEye,
   ],
   'solids.read': [body => ({ part: '', ...body }), byEye],
-  'jars.filled': [body => ({ ...place, ...body }), body => ({ headspace_mm: null, ...body })],
+  'jars.filled': [
+    body => ({ ...place, ...body }),
+    body => ({ headspace_mm: null, ...body }),
+    body => ({ closure: '', ...body }),
+  ],
   'load.packed': [body => ({ cannerId: null, heat: null, ...body })],
   'load.boil_lost': [body => ({ lost: 'boil', ...body })],
   'jars.pressed': [body => ({ how: 'pressed', ...body })],
-  'ph.read': [body => ({ instrumentId: null, calibration: null, ...body })],
+  'ph.read': [
+    body => ({ instrumentId: null, calibration: null, ...body }),
+    body => ({
+      sample: null,
+      tightest: false,
+      replicates: [],
+      paper: null,
+      ...body,
+      calibration: body.calibration
+        ? bareCalibration({
+            ...(body.calibration as Calibration),
+            points:
+              ((body.calibration as Calibration).points as BufferPoint[] | undefined) ??
+              (body.buffers as number[]).map(ph => ({ ph, mV: null })),
+          })
+        : null,
+    }),
+  ],
+  'deviation.settled': [body => ({ action: 'shown right', cause: '', paper: null, ...body })],
   'entry.corrected': [body => ({ bodyVersion: 1, ...body })],
 };
 
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
-  'batch.started': 4,
+  'batch.started': 5,
   'lot.drawn': 3,
   'draw.reversed': 1,
   'lots.returned': 1,
@@ -59,7 +112,8 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'pot.taken': 1,
   'curve.kept': 1,
   'jars.released': 2,
-  'labels.printed': 2,
+  'jars.withdrawn': 1,
+  'labels.printed': 3,
   'outlet.opened': 1,
   'step.started': 3,
   'step.done': 4,
@@ -71,7 +125,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'yield.explained': 1,
   'temperature.read': 4,
   'solids.read': 3,
-  'jars.filled': 3,
+  'jars.filled': 4,
   'jars.boiled': 1,
   'jars.weighed': 1,
   'dose.given': 1,
@@ -93,13 +147,17 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'jars.moved': 1,
   'jars.pressed': 2,
   'jars.looked': 1,
-  'ph.read': 2,
+  'jars.market_checked': 1,
+  'ph.read': 3,
+  'pot.ph_read': 1,
+  'meter.rechecked': 1,
   'minutes.worked': 1,
   'minutes.shared': 1,
   'kitchen.worked': 1,
   'energy.used': 1,
   'note.written': 1,
-  'deviation.settled': 1,
+  'deviation.settled': 2,
+  'deviation.looked': 1,
   'entry.corrected': 2,
   'correction.signed': 1,
 };
@@ -108,7 +166,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 11;
+export const RECORD_SHAPE = 13;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -154,12 +212,21 @@ type Usual =
   | 'outOfOrder'
   | 'from'
   | 'headspace_mm'
+  | 'closure'
   | 'lost'
   | 'part'
   | 'keys'
   | 'instrumentId'
   | 'checked'
   | 'calibration'
+  | 'sample'
+  | 'tightest'
+  | 'replicates'
+  | 'paper'
+  | 'action'
+  | 'cause'
+  | 'phAct'
+  | 'phForecast'
   | 'cannerId'
   | 'heat'
   | 'how'

@@ -52,19 +52,7 @@ function cook(plan: Plan = {}, started = {}): PaperBatch {
   plan.after?.(batch, loadId);
   batch.wait(press_h * HOUR).add('jars.pressed', { sealed: four, failed: [] }, plan.press ?? {});
   batch.wait((read_h - press_h) * HOUR);
-  batch.add(
-    'ph.read',
-    {
-      jar: 1,
-      ph: 4.1,
-      temp_C: 24,
-      hoursSinceProcessing: 26,
-      method: 'meter',
-      buffers: [4.01, 7],
-      reference: '',
-    },
-    plan.read ?? {},
-  );
+  batch.readPh(4.1, {}, plan.read ?? {});
   return batch;
 }
 

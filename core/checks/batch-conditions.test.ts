@@ -6,8 +6,7 @@ import { lineOf } from '../../testing/recipe-lines.ts';
 import { fold } from '../batches/index.ts';
 import { FOOD_CLASSES, type Recipe } from '../recipes/index.ts';
 import { routeToSale } from '../review/index.ts';
-import { needsReading } from './batch-conditions.ts';
-import { type Condition, gate } from './index.ts';
+import { type Condition, gate, needsReading } from './index.ts';
 
 const four = [1, 2, 3, 4];
 const all = (batch: PaperBatch) => gate(fold(batch.events)).conditions;
@@ -334,16 +333,6 @@ describe('the trace', () => {
   });
 });
 
-const READING = {
-  jar: 4,
-  ph: 3.9,
-  temp_C: 24,
-  hoursSinceProcessing: 0,
-  method: 'meter' as const,
-  buffers: [4.01, 7],
-  reference: '',
-};
-
 describe('acidity', () => {
   it('is asked of what was made acid, or grew so, and of nothing else', () => {
     const asked = FOOD_CLASSES.filter(needsReading);
@@ -373,13 +362,14 @@ describe('acidity', () => {
     const batch = tomatoes().cookWell();
     const evidence = () => find(batch, 'ph-evidence');
     expect(evidence()).toMatchObject({ met: false, evidence: 'No reading is entered.' });
-    batch.add('ph.read', READING, { ago_min: 5 * 60 });
+    batch.readPh(3.9, { jar: 4 }, { ago_min: 5 * 60 });
     expect(evidence()?.met).toBe(false);
     expect(evidence()?.evidence).toMatch(/^The last reading does not count: read 21 h after processing/);
     batch.wait(4.6 * 60).readPh(3.9, { temp_C: 24 });
     expect(evidence()).toMatchObject({
       met: true,
-      evidence: 'Jar 1 read pH 3.9 at 24 °C, 30 h after its load was lifted.',
+      evidence:
+        'Jar 1 read pH 3.9 ± 0.05 at 24 °C, 30 h after its load was lifted; as it was cut, it is the same all through.',
     });
     // Careful producers act from 4.2 on: common practice.
     batch.readPh(4.3, { jar: 2 });

@@ -1,8 +1,6 @@
 import { sterilise_min } from '../heat/index.ts';
-import { PH_ACT, PH_LIMIT, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
 import { type BatchState, type JarState, type LineMass, potNumbers, type Trace } from '../batches/index.ts';
 import { massText, numberText, rangesText } from '../measure/index.ts';
-import type { FoodClass } from '../recipes/index.ts';
 import { keptBySugar, limitText, outOfLimits, spreadCover, termsOf } from '../review/index.ts';
 import { acidConditions } from './acid-conditions.ts';
 import { solidsByBalance } from './solids.ts';
@@ -232,11 +230,6 @@ const lastFilled_ms = (state: BatchState): number =>
   state.jars.length === 0 ? Infinity : Math.max(...state.jars.map(j => j.filled.at_ms));
 const inTime = (by: Trace, filled_ms: number): boolean => by.at_ms <= filled_ms + ENTERED_WITHIN_MS;
 
-/** Food whose acid was added or grew in it is released on a reading of its finished pH. */
-export function needsReading(foodClass: FoodClass): boolean {
-  return foodClass === 'acidified food' || foodClass === 'fermented food';
-}
-
 /** A hot fill is no heat step below the temperature its letter sets. */
 export function hotFillConditions(state: BatchState): Condition[] {
   const started = state.started as NonNullable<BatchState['started']>;
@@ -290,88 +283,12 @@ export function tracedCondition(state: BatchState): Condition {
 }
 
 /**
- * What was read of its acidity: one reading above the limit holds it, whatever else was read; acidified and
- * fermented food also needs one that counts.
- */
-export function acidityConditions(state: BatchState): Condition[] {
-  const started = state.started as NonNullable<BatchState['started']>;
-  const out: Condition[] = [];
-  const { kitchen, phLimit: limit } = started;
-  const ph = (value: number) => numberText(value, kitchen);
-  const above = state.readings.filter(r => r.ph > limit);
-  if (above.length > 0) {
-    const worst = above.reduce((a, r) => (r.ph > a.ph ? r : a));
-    out.push(
-      condition({
-        code: 'ph-limit',
-        title: `No reading above pH ${ph(limit)}`,
-        met: false,
-        evidence: `Jar ${worst.jar} read pH ${ph(worst.ph)}.`,
-        why:
-          limit < PH_LIMIT
-            ? `The letter sets ${ph(limit)}; above ${ph(PH_LIMIT)} botulism can grow in a sealed jar (21 CFR 114, from memory).`
-            : `Above ${ph(PH_LIMIT)} botulism can grow in a sealed jar (21 CFR 114.80, from memory).`,
-        next: 'Refrigerate or destroy the batch. Only a reading that was entered wrongly can be corrected, with the reason, by somebody who may sign.',
-        jars: null,
-        against: true,
-      }),
-    );
-  }
-  if (needsReading(started.recipe.foodClass)) {
-    out.push(equilibriumCondition(state, above.length > 0));
-  }
-  return out;
-}
-
-/**
- * Whether readings that count show that it is acid enough. Above {@link PH_ACT} one jar is not enough: a second, tightest
- * one is read, and each that lies above it has to be at or below the limit with its uncertainty.
- */
-function equilibriumCondition(state: BatchState, above: boolean): Condition {
-  const { kitchen, phLimit: limit } = state.started as NonNullable<BatchState['started']>;
-  const ph = (value: number) => numberText(value, kitchen);
-  const counting = state.readings.filter(r => r.ph <= limit && evidenceFaults(r, r.hours).length === 0);
-  const best = counting.at(-1);
-  const last = state.readings.at(-1);
-  const near = counting.filter(r => r.ph > PH_ACT);
-  const unsure = near.find(r => r.ph > limit - PH_UNCERTAINTY + 1e-9);
-  const one = near.length > 0 && new Set(counting.map(r => r.jar)).size < 2;
-  const read = best
-    ? `Jar ${best.jar} read pH ${ph(best.ph)} at ${numberText(best.temp_C, kitchen)} °C, ${Math.floor(best.hours ?? 0)} h after its load was lifted.`
-    : '';
-  const evidence =
-    above || !best
-      ? last
-        ? `The last reading does not count: ${evidenceFaults(last, last.hours, kitchen).join('; ') || `pH ${ph(last.ph)} is above ${ph(limit)}`}.`
-        : 'No reading is entered.'
-      : unsure
-        ? `Jar ${unsure.jar} read pH ${ph(unsure.ph)}: with its uncertainty of ${ph(PH_UNCERTAINTY)} it may be above ${ph(limit)}.`
-        : one
-          ? `${read} Above ${ph(PH_ACT)} one jar is not enough.`
-          : `${read}${near.length > 0 ? ` Above ${ph(PH_ACT)}: careful producers look for the cause.` : ''}`;
-  return condition({
-    code: 'ph-evidence',
-    title: `Equilibrium pH at or below ${ph(limit)}`,
-    met: best !== undefined && !above && !unsure && !one,
-    evidence,
-    why: 'An acidified food is released on its finished equilibrium pH (21 CFR 114.80 and 114.90, from memory).',
-    next:
-      best && unsure
-        ? 'Refrigerate it, or have a laboratory read it; find out why it is so little acid.'
-        : best && one
-          ? `Read a second jar, the tightest packed; both at or below ${ph(limit - PH_UNCERTAINTY)} release it.`
-          : 'Open a jar a day or more after processing, blend, bring to 20-30 °C, and read it on a meter calibrated that day.',
-    jars: null,
-    proof: near.length > 0 ? counting.map(r => r.by) : best ? [best.by] : [],
-  });
-}
-
-/**
  * One condition for each open deviation. One that belongs to a load holds only jars whose last load it is: a later
  * load in full makes up for it.
  */
 export function deviationConditions(state: BatchState, present: JarState[]): Condition[] {
-  const open = state.deviations.filter(d => d.settled === null);
+  // A reading above the limit has a condition of its own, which nothing settles.
+  const open = state.deviations.filter(d => d.settled === null && d.code !== 'ph_above');
   const out = open
     .map(d =>
       condition({

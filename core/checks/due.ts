@@ -1,6 +1,6 @@
-import { EQUILIBRIUM_HOURS, PH_UNCERTAINTY, evidenceFaults } from '../acid/index.ts';
-import { type BatchState, hasCooled, PRESS_AFTER_HOURS, type Trace } from '../batches/index.ts';
-import { needsReading } from './batch-conditions.ts';
+import { COOLED_HOURS, EQUILIBRIUM_HOURS, readAbove } from '../acid/index.ts';
+import { type BatchState, hasCooled, PRESS_AFTER_HOURS, textureOf, type Trace } from '../batches/index.ts';
+import { acidityOf, needsReading } from './acidity.ts';
 import type { BatchStanding } from './standing.ts';
 
 /** Something somebody has to do, from when on, and for how many jars. */
@@ -58,10 +58,11 @@ export function dueOf(state: BatchState, now: BatchStanding, labelled: Set<numbe
     lastLift > 0 &&
     now.stage === 'checking' &&
     // A jar that is, or may be, above the limit asks for more than another reading.
-    !state.readings.some(r => r.ph > limit) &&
-    !state.readings.some(r => r.ph > limit - PH_UNCERTAINTY && evidenceFaults(r, r.hours).length === 0) &&
+    !state.readings.some(r => readAbove(r, limit)) &&
+    acidityOf(state).unsure === null &&
     now.gate.conditions.some(c => c.code === 'ph-evidence' && !c.met);
-  add('acidity', lastLift + EQUILIBRIUM_HOURS * hour, needsPh ? 1 : 0);
+  const smooth = state.started !== null && textureOf(state.started.recipe) === 'smooth';
+  add('acidity', lastLift + (smooth ? COOLED_HOURS : EQUILIBRIUM_HOURS) * hour, needsPh ? 1 : 0);
   // A jar that did not seal may go back into the canner within a day of being lifted: counted from the first that came out.
   const failed = state.jars.filter(
     j => !j.setAside && j.pressed?.sealed === false && lifted(j.number) > 0 && j.outletId === null,

@@ -1,7 +1,7 @@
 import { type BatchState, lineMasses } from '../batches/index.ts';
 import { amountConditions } from './amounts.ts';
+import { acidityConditions } from './acidity.ts';
 import {
-  acidityConditions,
   deviationConditions,
   hotFillConditions,
   sterileConditions,
@@ -62,7 +62,10 @@ export function gate(state: BatchState): Gate {
   ];
   const batchOpen = conditions.every(c => c.met || c.jars !== null);
   const held = new Set(conditions.flatMap(c => (c.met ? [] : (c.jars ?? []))));
-  const releasable = batchOpen ? present.filter(j => !held.has(j.number)).map(j => j.number) : [];
+  // The jar that is kept for its lot stays behind: it is nobody's to eat.
+  const releasable = batchOpen
+    ? present.filter(j => !held.has(j.number) && j.marked !== 'keeping').map(j => j.number)
+    : [];
   return { conditions, releasable };
 }
 

@@ -66,9 +66,11 @@ function enter(acts: readonly Act[], habits: readonly [Habits, Habits]): BatchEv
         ph: a.ph,
         temp_C: 24,
         hoursSinceProcessing: 30,
-        method: 'meter',
-        buffers: [4.01, 7],
-        reference: '',
+        // By a laboratory: what is tried here is the clocks, not the meter.
+        method: 'laboratory',
+        buffers: [],
+        reference: 'LAB-7',
+        paper: { paperId: randomUUID(), sha256: 'a'.repeat(64) },
       },
     ],
   };

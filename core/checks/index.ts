@@ -1,5 +1,5 @@
 export { isAcidInPot } from './leftovers.ts';
-export { needsReading } from './batch-conditions.ts';
+export { type AcidityShown, acidityOf, faultsOfReading, needsReading } from './acidity.ts';
 export { type ColdJar, coldJars } from './cold.ts';
 export { type Condition, standsOut } from './condition.ts';
 export { JARS_TO_WEIGH } from './solids.ts';
@@ -16,3 +16,33 @@ export {
   isOpen,
   summarise,
 } from './summary.ts';
+export { type CheckedBatch, checkedOf, densityOf } from './history.ts';
+export {
+  type DeviationKind,
+  type DeviationRecord,
+  type OpenAction,
+  deviationRecords,
+  kindOfDeviation,
+  openActions,
+} from './deviations.ts';
+export {
+  type SealCount,
+  type SealGroup,
+  type WorseLids,
+  LIDS_TO_JUDGE,
+  sealCounts,
+  sealGroups,
+  worseLids,
+} from './seals.ts';
+export { type ForecastError, type ForeseenAndRead, forecastError } from './forecast-error.ts';
+export { type Cause, causesOf } from './causes.ts';
+export { allowedVariation_g } from './data/allowed-variation.ts';
+export {
+  declarable_oz,
+  declared_g,
+  type NetsOfSize,
+  netsBySize,
+  type NetVerdict,
+  netVerdict,
+  samplingOf,
+} from './nets.ts';

@@ -6,6 +6,8 @@ import {
   type Trace,
 } from '../batches/index.ts';
 import { durationText, rangesText } from '../measure/index.ts';
+import { isFlatLid } from '../jars/index.ts';
+import { termsOf } from '../review/index.ts';
 import { type Condition, condition, sentence } from './condition.ts';
 
 /** What is asked of each jar, and how the answer is worded. */
@@ -54,8 +56,41 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
         },
       ]
     : [];
+  const named = (termsOf(started.recipe)?.closure ?? '').trim().toLowerCase();
+  const closures: JarRule[] = present.some(j => !isFlatLid(j.closure))
+    ? [
+        {
+          code: 'closure',
+          title: 'Closed with what its process was set for',
+          passes: j => isFlatLid(j.closure) || j.closure.trim().toLowerCase() === named,
+          proof: j => [j.filled],
+          against: true,
+          good: () => 'Its letter names the closure.',
+          bad: jars => `Jar ${jars} is closed with something else than a flat lid and a band.`,
+          why: 'Times were tested with flat lids and bands; another closure is covered by a letter that names it, and by nothing else.',
+          next: 'If it was entered wrongly, correct the filling. Otherwise these jars are kept in the refrigerator.',
+        },
+      ]
+    : [];
+  const withdrawn: JarRule[] = present.some(j => j.withdrawn)
+    ? [
+        {
+          code: 'withdrawn',
+          title: 'Not called back',
+          passes: j => j.withdrawn === null,
+          proof: () => [],
+          against: true,
+          good: () => '',
+          bad: jars => `Jar ${jars} was called back: ${present.find(j => j.withdrawn)?.withdrawn?.why ?? ''}`,
+          why: 'What was released and found bad is never released again.',
+          next: 'Bring the jars back from where they stand, and destroy them.',
+        },
+      ]
+    : [];
   const rules: JarRule[] = [
     ...outlets,
+    ...withdrawn,
+    ...closures,
     ...dosed,
     {
       code: 'processed',
@@ -76,7 +111,9 @@ export function jarConditions(state: BatchState, present: JarState[]): Condition
       title: 'Sealed, pressed after cooling',
       passes: j => {
         const lifted = loads.get(j.loadIds.at(-1) ?? '')?.lifted;
-        return j.pressed?.sealed === true && lifted != null && hasCooled(j.pressed.by, lifted);
+        if (j.pressed?.sealed !== true || lifted == null || !hasCooled(j.pressed.by, lifted)) return false;
+        // A thumb proves the seal of a flat lid; another closure has a proof of its own.
+        return isFlatLid(j.closure) || j.pressed.how === 'as the letter says';
       },
       proof: j => [j.pressed?.by ?? null],
       against: false,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { type Entered, fillingOf, fillings, fold } from '../batches/index.ts';
-import { isLotCode, labelContent, lotCode } from '../labels/index.ts';
+import { isLotCode, labelContent, lotCode, plainSetup } from '../labels/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import { gate } from './index.ts';
 
@@ -169,10 +169,11 @@ describe('what was left over and comes back', () => {
         confirmedOn: null,
         rules: null,
         points: [],
+        number: '',
       },
     };
     const label = (jars: number[]) => {
-      const content = labelContent(state, kitchen, 'half-pint', jars);
+      const content = labelContent(state, kitchen, plainSetup('letter-10'), 'half-pint', jars);
       return content.ok ? [content.label.lotCode, content.label.madeOn] : content.faults;
     };
     const { lotCode: code, madeOn } = state.started!;

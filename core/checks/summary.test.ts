@@ -3,8 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
 import { PaperBatch, START_MS } from '../../testing/builders.ts';
 import { lineOf } from '../../testing/recipe-lines.ts';
-import { type BatchState, type LabelContent, fold } from '../batches/index.ts';
+import { type BatchState, fold } from '../batches/index.ts';
 import { assess, isOpen, summarise } from './index.ts';
+import { printed } from '../../testing/labels.ts';
 
 const four = [1, 2, 3, 4];
 const HOUR_MS = 3_600_000;
@@ -263,7 +264,7 @@ describe('what is due', () => {
       ['label', 2],
     ]);
     expect(due(batch)[1]?.from_ms).toBe(released_ms);
-    batch.add('labels.printed', { jars: [1], size: 'pint', stock: 'sheet', label: {} as LabelContent });
+    batch.add('labels.printed', { jars: [1], ...printed('pint') });
     expect(due(batch).map(d => [d.kind, d.count])).toEqual([
       ['release', 1],
       ['label', 1],
@@ -386,7 +387,7 @@ describe('jars are looked at', () => {
     const again = [{ kind: 'look again', from_ms: lift_ms + 14 * 24 * HOUR_MS, count: 4, next: '' }];
     expect(looks(batch)).toEqual(again);
     batch.add('jars.released', { jars: four, evidence: [] });
-    batch.add('labels.printed', { jars: four, size: 'half-pint', stock: 'x', label: {} as LabelContent });
+    batch.add('labels.printed', { jars: four, ...printed('half-pint') });
     expect([isOpen(summary(batch)), looks(batch)]).toEqual([true, again]);
     // It has come by then, or it has not: either way nobody is asked a third time.
     look(batch.wait(14 * 24 * 60), 'too soft');

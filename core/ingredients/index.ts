@@ -15,9 +15,11 @@ export {
   type Ingredient,
   type IngredientSource,
   LINE_ROLES,
+  type NamedIngredient,
   type LineRole,
   type SetKind,
 } from './ingredient.ts';
 export { densityOf, formsOf, libraryOf, sourceOf, usualTrim } from './library.ts';
 export { type Found, type NameIndex, nameIndex, strengthIn } from './naming.ts';
 export { acidsNamed, isLowAcid, isLowAcidByLibrary, shippedAs } from './low-acid.ts';
+export { type Composition, COMPOSITIONS } from './data/composition.ts';

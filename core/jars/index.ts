@@ -10,6 +10,7 @@ export {
   waterToStart_mL,
 } from './canner.ts';
 export {
+  bodyOf,
   fillVolume_mL,
   JAR_SIZES,
   jarCountText,
@@ -18,3 +19,4 @@ export {
   type JarSizeId,
   pintsOf,
 } from './jars.ts';
+export { isFlatLid } from './closure.ts';

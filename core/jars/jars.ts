@@ -15,6 +15,8 @@ export interface JarSize {
   /** Across at its widest, and high with its lid on. Typical of the trade, from memory; glass differs by maker. */
   diameter_mm: number;
   height_mm: number;
+  /** Body between heel and shoulder, where a label goes. Typical of the trade, from memory; glass differs by maker. */
+  body_mm: { across: number; tall: number };
   /** Filled to the brim, in millilitres. Typical of the trade, from memory; glass differs by maker. */
   brim_mL: number;
   /** Open area of the mouth in square millimetres, for what a headspace takes. Typical, from memory. */
@@ -27,6 +29,7 @@ const REGULAR_MOUTH_MM2 = 2830;
 export const JAR_SIZES: readonly JarSize[] = [
   {
     id: 'quarter-pint',
+    body_mm: { across: 68, tall: 48 },
     diameter_mm: 60,
     height_mm: 66,
     name: 'quarter-pint',
@@ -37,6 +40,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'half-pint',
+    body_mm: { across: 70, tall: 74 },
     diameter_mm: 71,
     height_mm: 95,
     name: 'half-pint',
@@ -47,6 +51,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'three-quarter-pint',
+    body_mm: { across: 66, tall: 105 },
     diameter_mm: 72,
     height_mm: 127,
     name: 'three-quarter-pint',
@@ -57,6 +62,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'pint',
+    body_mm: { across: 76, tall: 100 },
     diameter_mm: 81,
     height_mm: 127,
     name: 'pint',
@@ -67,6 +73,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'pint-and-a-half',
+    body_mm: { across: 76, tall: 145 },
     diameter_mm: 83,
     height_mm: 171,
     name: 'pint-and-a-half',
@@ -77,6 +84,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'quart',
+    body_mm: { across: 91, tall: 140 },
     diameter_mm: 95,
     height_mm: 172,
     name: 'quart',
@@ -87,6 +95,7 @@ export const JAR_SIZES: readonly JarSize[] = [
   },
   {
     id: 'half-gallon',
+    body_mm: { across: 108, tall: 200 },
     diameter_mm: 114,
     height_mm: 230,
     name: 'half-gallon',
@@ -124,4 +133,10 @@ export function jarCountText(count: number, id: JarSizeId): string {
  */
 export function pintsOf(jars: readonly { size: JarSizeId; count: number }[]): Fraction {
   return jars.reduce((sum, j) => sum.add(jarSize(j.size).pints.mul(j.count)), new Fraction(0));
+}
+
+/** What the label of a usual jar of a size is measured by: across its body, the height of it, across its lid. */
+export function bodyOf(size: JarSizeId): { across_mm: number; tall_mm: number; lid_mm: number } {
+  const { body_mm, mouth_mm2 } = jarSize(size);
+  return { across_mm: body_mm.across, tall_mm: body_mm.tall, lid_mm: 2 * Math.sqrt(mouth_mm2 / Math.PI) };
 }

@@ -13,8 +13,10 @@ export { MOST_ERROR_C, ownThermometer, thermometerDue } from './thermometer.ts';
 export { JURISDICTIONS } from './data/jurisdictions.ts';
 export {
   type Jurisdiction,
+  PLAIN_LABEL,
   type PlaceFault,
   placeFault,
+  type PlaceLabel,
   type PlaceRule,
   POINT_WORDS,
   pointsOf,
@@ -63,3 +65,15 @@ export {
   readInstrumentLine,
 } from './instruments.ts';
 export { potDepths } from './pot-depths.ts';
+export {
+  type CheckBody,
+  type CheckedKind,
+  type CheckVerdict,
+  type InstrumentCheck,
+  type KeptInstrument,
+  CHECKED_KINDS,
+  calibrated,
+  checkVerdict,
+  dueAgain,
+  JAM_THERMOMETER,
+} from './instrument-checks.ts';

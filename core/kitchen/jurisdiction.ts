@@ -15,6 +15,29 @@ export interface PlaceRule {
 /** What a place says of each kind of food. */
 export type FoodRules = { [K in PlaceFood]: PlaceRule };
 
+/** What a place asks of a label, beyond what all labels say. */
+export interface PlaceLabel {
+  /** Whose general rules hold: 21 CFR 101 and what it asks, or Regulation (EU) 1169/2011 and what places kept of it. */
+  rules: 'US' | 'EU';
+  /** Least size of the statement's type in points; null where none is named. */
+  statement_pt: number | null;
+  /** What tells who made it: an address, or the number of a registration in its place. */
+  maker: 'address' | 'address or number';
+  /** The number of the registration stands on each label. */
+  number: boolean;
+  /** The day it was made stands on each label. */
+  madeOn: boolean;
+}
+
+/** What is asked where a place says nothing of its own. */
+export const PLAIN_LABEL: PlaceLabel = {
+  rules: 'US',
+  statement_pt: null,
+  maker: 'address',
+  number: false,
+  madeOn: false,
+};
+
 /** What one place asks of who sells from a home kitchen: data, with a version, from memory unless it says otherwise. */
 export interface Jurisdiction {
   id: string;
@@ -35,6 +58,7 @@ export interface Jurisdiction {
   registration: string;
   /** Sentence on each label, word for word; empty for none. */
   statement: string;
+  label: PlaceLabel;
 }
 
 /** A point as it was ticked: on which day, and until when it holds. */

@@ -22,6 +22,8 @@ export interface JurisdictionProfile {
   rules: Jurisdiction | null;
   /** What of it the owner ticked, with the day and its end. */
   points: TickedPoint[];
+  /** Number of the registration or permit, as it stands on a label; empty for none. */
+  number: string;
 }
 
 /** A profile of a kitchen that has chosen no place yet. */
@@ -32,6 +34,7 @@ export const noPlace = (): JurisdictionProfile => ({
   confirmedOn: null,
   rules: null,
   points: [],
+  number: '',
 });
 
 /** A pot of the kitchen. */
@@ -75,6 +78,8 @@ export interface Kitchen extends Habits {
   thermometerIce_C: number | null;
   /** The day on which that was last seen in boiling water; null when never. */
   thermometerCheckedOn: string | null;
+  /** The pH above which this kitchen acts: one jar is not enough then. Never above the limit. */
+  phAct: number;
   pots: Pot[];
   canners: Canner[];
   costs: CostSettings;

@@ -1,74 +1,19 @@
 import { allergensIn, fillingOf, unwashedAllergens } from '../batches/index.ts';
-import { balance, massIn, netOfJars_g, reachedJars_g } from '../balance/index.ts';
+import { balance, massIn, massOf, netOfJars_g, PART_NAMES, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses, observed } from '../batches/index.ts';
-import type { Kitchen } from '../kitchen/index.ts';
-import { Decimal, type Fault, type Figures, addDays, addMonths, byName, massText } from '../measure/index.ts';
-import { type JarSizeId, jarSize } from '../jars/index.ts';
-import type { NetContents, Recipe } from '../recipes/index.ts';
+import { type Kitchen, PLAIN_LABEL } from '../kitchen/index.ts';
+import { type Fault, type Figures, addDays, addMonths, byName, ofNames } from '../measure/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
+import type { Recipe } from '../recipes/index.ts';
 import { claimOf, namesFor, withName } from '../review/index.ts';
-import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
+import { allergensFor, allergensNamed, withoutSulphites } from './allergens.ts';
+import { contentRules, FAULTY, type LabelRule } from './content-rules.ts';
+import { ingredientStatement } from './ingredients.ts';
+import { netAmount, netContentsText } from './net.ts';
+import { calculatedNutrients, nutritionLine } from './nutrition.ts';
+import type { LabelSetup } from './setup.ts';
 import { labelSpelling } from './spelling.ts';
-
-/** One thing the rules want on a label, and where it is met. */
-export interface LabelRule {
-  what: string;
-  met: boolean;
-  shown: string;
-  rule: string;
-  next: string;
-}
-
-/**
- * Net contents in both systems, rounded down so that neither overstates.
- * Source: NIST Handbook 130, packaging and labeling (from memory).
- */
-export function netContentsText(net: NetContents): string {
-  if (net.kind === 'weight') {
-    const grams = new Decimal(net.oz).times(GRAMS_PER_OUNCE).floor();
-    const pounds = net.oz >= 16 ? ` (${poundsText(net.oz)})` : '';
-    return `Net Wt ${net.oz} oz${pounds} ${grams} g`;
-  }
-  const ml = new Decimal(net.floz).times(ML_PER_FLUID_OUNCE).floor();
-  const common: Record<number, string> = { 8: ' (1/2 pt)', 16: ' (1 pt)', 32: ' (1 qt)' };
-  return `${net.floz} fl oz${common[net.floz] ?? ''} ${ml} mL`;
-}
-
-function poundsText(oz: number): string {
-  const lb = Math.floor(oz / 16);
-  const rest = new Decimal(oz).minus(lb * 16);
-  return rest.isZero() ? `${lb} lb` : `${lb} lb ${rest.toFixed()} oz`;
-}
-
-/**
- * The ingredient statement: descending order of weight of what was added and reached the jars (21 CFR 101.4, from memory),
- * like names joined, a compound's own ingredients in brackets after it. Water that boiled off counts with the food it
- * was in; what was poured away, strained off or left in the pot does not.
- */
-export function ingredientStatement(state: BatchState): string {
-  const drawn = new Map(
-    state.draws
-      .flatMap(d => d.lots)
-      .filter(l => l.lineId)
-      .map(l => [l.lineId as string, l]),
-  );
-  const process = observed(state);
-  const reached = reachedJars_g(balance(process));
-  const mass = new Map<string, number>();
-  for (const { line } of process.lines) {
-    const there_g = reached.get(line.id) ?? 0;
-    // What gave its taste and was lifted out again stands last; a dip, or a soak that is gone, is no ingredient.
-    if (there_g <= 0 && line.where !== 'infused') continue;
-    const lot = drawn.get(line.id);
-    const sub = lot?.subIngredients || line.subIngredients;
-    const name = (lot?.labelName || line.labelName) + (sub ? ` (${sub})` : '');
-    mass.set(name, (mass.get(name) ?? 0) + there_g);
-  }
-  return [...mass]
-    .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
-    .map(([name]) => name)
-    .join(', ');
-}
 
 /** Allergens of everything that went in, from lots and recipe, sorted. */
 export function allergensOf(state: BatchState): string[] {
@@ -79,11 +24,13 @@ export function allergensOf(state: BatchState): string[] {
  * What the label of one jar size says, or the faults that keep it from being printed.
  *
  * @param kitchen  maker, address and jurisdiction as they stand now
+ * @param setup  how labels of this recipe are made
  * @param jars  those it goes on, of one filling; the first filling where none are named
  */
 export function labelContent(
   state: BatchState,
   kitchen: Pick<Kitchen, 'makerName' | 'makerAddress' | 'jurisdiction' | 'locale'>,
+  setup: LabelSetup,
   size: JarSizeId,
   jars: readonly number[] = [],
 ):
@@ -93,102 +40,105 @@ export function labelContent(
   // What was filled from what was left over the next day has a code and a day of its own.
   const filling = jars[0] === undefined ? null : fillingOf(state, jars[0]);
   const { lotCode, madeOn } = filling ?? started;
+  const { rules: place, number } = kitchen.jurisdiction;
+  const asks = place?.label ?? PLAIN_LABEL;
   const net = started.recipe.jars.find(j => j.size === size)?.net;
   const named = truthfulName(state, kitchen);
   const spelled = (text: string) => labelSpelling(text, kitchen.locale);
-  const contains = spelled(allergensOf(state).join(', '));
+  const few = setup.fewSulphites !== '';
+  const stated = ingredientStatement(state, setup.groupSpices);
+  const ingredients = few ? withoutSulphites(stated) : stated;
+  const allergens = allergensFor(allergensOf(state), ingredients, asks.rules, few);
   const label: LabelContent = {
     statementOfIdentity: named.name,
-    ingredients: spelled(ingredientStatement(state)),
-    contains,
-    netContents: net ? netContentsText(net) : '',
+    ingredients: spelled(ingredients),
+    emphasised:
+      asks.rules === 'EU'
+        ? [
+            ...new Set([
+              ...allergensNamed(ingredients, 'EU').map(a => spelled(a.word)),
+              ...allergens.map(spelled),
+            ]),
+          ]
+        : [],
+    contains: asks.rules === 'EU' ? '' : spelled(allergens.join(', ')),
+    shares: sharesOf(state, asks.rules),
+    netContents: net ? netContentsText(net, setup.netForm, asks.rules) : '',
+    net: net ? netAmount(net) : { unit: 'g', amount: 0 },
     maker: kitchen.makerName,
-    address: kitchen.makerAddress,
+    address: asks.maker === 'address or number' && number !== '' ? '' : kitchen.makerAddress,
+    registration: asks.number || asks.maker === 'address or number' ? number : '',
     lotCode,
     madeOn,
     bestBy: addMonths(madeOn, started.recipe.shelfLife_months),
     readyFrom: started.recipe.readyAfter_days > 0 ? addDays(madeOn, started.recipe.readyAfter_days) : null,
     directions: directionsFor(started.recipe),
+    keeping: spelled(setup.keeping),
     statement: kitchen.jurisdiction.statement,
+    words: spelled(setup.words),
+    nutrition: nutritionOf(state, setup, size),
     notForSale: started.purpose !== 'sale',
+    locale: kitchen.locale,
+    place: place ? { id: place.id, name: place.name, version: place.version } : null,
+    asks,
   };
-  const rule = (what: string, shown: string, source: string, next: string): LabelRule => ({
-    what,
-    met: shown !== '',
-    shown,
-    rule: source,
-    next,
-  });
-  const statementSettled = label.statement !== '' || kitchen.jurisdiction.confirmedOn !== null;
-  const rules: LabelRule[] = [
-    rule(
-      'Statement of identity',
-      label.statementOfIdentity,
-      '21 CFR 101.3 (from memory)',
-      'Enter what the food is called in the recipe.',
-    ),
-    ...(named.why === ''
-      ? []
-      : [
-          {
-            what: 'A name it may bear',
-            met: true,
-            shown: named.why,
-            rule: named.source,
-            next: '',
-          },
-        ]),
-    rule(
-      'Ingredients by weight',
-      label.ingredients,
-      '21 CFR 101.4 (from memory)',
-      'Add the lines to the recipe.',
-    ),
-    {
-      what: 'Allergens',
-      met: true,
-      shown: contains ? `Contains: ${contains}` : 'None of the major allergens in what was drawn',
-      rule: 'FALCPA and the FASTER Act (from memory)',
-      next: '',
-    },
-    rule(
-      'Net contents in both systems',
-      label.netContents,
-      '21 CFR 101.7; NIST Handbook 130 (from memory)',
-      'Enter the net contents of this jar in the recipe.',
-    ),
-    ...contentsRule(state, size, net, kitchen),
-    rule('Maker', label.maker, '21 CFR 101.5 (from memory)', 'Enter the maker in the kitchen settings.'),
-    rule(
-      'Address',
-      label.address,
-      '21 CFR 101.5 (from memory)',
-      'Enter the address in the kitchen settings.',
-    ),
-    rule('Lot code', label.lotCode, 'Needed to trace and recall', ''),
-    rule('Made on and best by', `${label.madeOn}, ${label.bestBy}`, 'Common practice', ''),
-    {
-      what: "Jurisdiction's statement",
-      met: statementSettled,
-      shown:
-        label.statement ||
-        (statementSettled ? `None is asked for, confirmed on ${kitchen.jurisdiction.confirmedOn}` : ''),
-      rule: kitchen.jurisdiction.source || 'Set by your state or county',
-      next: 'Ask your authority, then enter the sentence, or confirm that none is asked for, in the kitchen settings.',
-    },
-  ];
+  const rules = contentRules(state, kitchen, setup, size, net, label, named);
   const faults = rules
     .filter(r => !r.met)
     .map(r => ({
-      path: '',
+      path: r.field === 'words' ? 'words' : '',
       code: 'label-incomplete',
-      what: r.what.startsWith('No more')
-        ? 'The label states more than a jar holds.'
-        : `The label has no ${r.what.toLowerCase()}.`,
-      why: `${r.rule} asks for it.`,
+      what: FAULTY.get(r.what) ?? `The label has no ${r.what.toLowerCase()}.`,
+      why: r.rule,
       next: r.next,
     }));
   return faults.length > 0 ? { ok: false, faults, rules } : { ok: true, label, rules };
+}
+
+/** Per cent juice where juice is sold; grams of fruit in 100 g, and sugar, where a place wants that said of jams. */
+function sharesOf(state: BatchState, rules: LabelContent['asks']['rules']): string {
+  const { recipe } = state.started as NonNullable<BatchState['started']>;
+  const process = observed(state);
+  const made = balance(process);
+  const jars = made.vessels.get('jars');
+  if (!jars) return '';
+  const all_g = massIn(jars);
+  if (all_g <= 0) return '';
+  const of = (wanted: (role: string) => boolean) =>
+    process.lines.reduce((sum, { line }) => {
+      const parts = jars.get(line.id);
+      return sum + (parts && wanted(line.role) ? massOf(parts) : 0);
+    }, 0);
+  if (recipe.product === 'juice') {
+    const added = of(role => role === 'water' || role === 'sweetener');
+    const pct = Math.floor((1 - added / all_g) * 100 + 1e-6);
+    return pct > 0 && pct <= 100 ? `Contains ${pct}% juice.` : '';
+  }
+  if (rules !== 'EU' || recipe.foodClass !== 'fruit spread') return '';
+  const reached = reachedJars_g(made);
+  const fruit_g = process.lines.reduce(
+    (sum, { line }) => sum + (line.role === 'fruit' ? (reached.get(line.id) ?? 0) : 0),
+    0,
+  );
+  const read = state.solids.findLast(r => r.part === '' && r.outletId === null);
+  const sugars = [...jars.values()].reduce((sum, p) => sum + p.sugar_g + p.soluble_g, 0);
+  const fruit = Math.floor((fruit_g / all_g) * 100);
+  const total = Math.round(read?.brix_pct ?? (sugars / all_g) * 100);
+  return `Prepared with ${fruit} g of fruit per 100 g. Total sugar content: ${total} g per 100 g.`;
+}
+
+function nutritionOf(state: BatchState, { nutrition }: LabelSetup, size: JarSizeId): string {
+  if (nutrition.how === 'none') return '';
+  const made = balance(observed(state));
+  const net_g = netOfJars_g(made).get(size) ?? 0;
+  if (nutrition.how === 'entered') return nutritionLine(nutrition.per100_g, nutrition.serving, net_g, false);
+  const jars = made.vessels.get('jars');
+  const all_g = jars ? massIn(jars) : 0;
+  if (!jars || all_g <= 0) return '';
+  const in100 = ofNames(
+    PART_NAMES.map(part => [part, ([...jars.values()].reduce((sum, p) => sum + p[part], 0) / all_g) * 100]),
+  );
+  return nutritionLine(calculatedNutrients(in100 as Required<typeof in100>), nutrition.serving, net_g, true);
 }
 
 /**
@@ -236,38 +186,4 @@ export function directionsFor(recipe: Pick<Recipe, 'foodClass' | 'product'>): st
     recipe.foodClass === 'fruit spread' &&
     ['jam', 'jelly', 'preserves', 'marmalade'].includes(recipe.product);
   return keeps ? '' : 'Refrigerate after opening.';
-}
-
-/** So much more than is reckoned may be stated before it cannot be: glass, headspace and density differ. Our bound, from no source. */
-const OVERSTATED = 1.1;
-
-/** What is stated against what a jar of it holds, by the balance of the batch. */
-function contentsRule(
-  state: BatchState,
-  size: JarSizeId,
-  net: NetContents | undefined,
-  kitchen: Pick<Kitchen, 'locale'>,
-): LabelRule[] {
-  if (!net) return [];
-  const there_g = netOfJars_g(balance(observed(state))).get(size);
-  const stated =
-    net.kind === 'weight'
-      ? new Decimal(net.oz).times(GRAMS_PER_OUNCE).toNumber()
-      : new Decimal(net.floz).times(ML_PER_FLUID_OUNCE).toNumber();
-  const most = net.kind === 'weight' ? there_g : jarSize(size).brim_mL;
-  if (most === undefined) return [];
-  const unit = (value: number) =>
-    net.kind === 'weight' ? massText(value, kitchen) : `${Math.round(value)} mL`;
-  return [
-    {
-      what: 'No more stated than a jar holds',
-      met: stated <= most * OVERSTATED,
-      shown:
-        stated <= most * OVERSTATED
-          ? `${unit(stated)} stated; a jar ${net.kind === 'weight' ? 'is reckoned to hold' : 'brimful holds'} ${unit(most)}`
-          : '',
-      rule: '21 CFR 101.7; NIST Handbook 133 (from memory)',
-      next: `A jar holds about ${unit(most)}. State no more, or weigh a filled jar and correct what was entered.`,
-    },
-  ];
 }

@@ -1,12 +1,33 @@
 export { batchCode, checkCharacter, isLotCode, lotCode } from './lot-code.ts';
+export { lotSymbol, type SymbolWriter } from './codes.ts';
+export { allergensFor, allergensNamed } from './allergens.ts';
+export { labelChanges, sameLabel } from './changes.ts';
+export { claimsIn } from './claims.ts';
+export { allergensOf, labelContent, truthfulName } from './content.ts';
+export type { LabelRule } from './content-rules.ts';
+export { ingredientStatement } from './ingredients.ts';
 export {
-  type LabelRule,
-  allergensOf,
-  ingredientStatement,
-  labelContent,
-  truthfulName,
-  netContentsText,
-} from './content.ts';
+  FIELD_NAMES,
+  type CodeSymbol,
+  type LabelAsk,
+  type LabelLayout,
+  type LabelPiece,
+  layOut,
+} from './layout/layout.ts';
+export type { LabelField } from './layout/fields.ts';
+export { type LeastSizes, leastSizes, NET_SHARE, panelArea_in2 } from './layout/type-sizes.ts';
+export { fitsJar, withNearest } from './nearest.ts';
+export { NET_FORMS, netAmount, netContentsText, type NetForm } from './net.ts';
+export {
+  calculatedNutrients,
+  nutritionLine,
+  type Nutrients,
+  roundedCalories,
+  roundedFat,
+  roundedGrams,
+  roundedSodium,
+} from './nutrition.ts';
+export { type PlacedRule, requirements } from './requirements.ts';
+export { containerOf, type LabelNutrition, type LabelSetup, PLAIN_LOOK, plainSetup } from './setup.ts';
 export { labelSpelling } from './spelling.ts';
-export { FIGURE_OVER_SIZE, NET_SHARE, netFigures_mm, panelArea_in2 } from './panel.ts';
-export { type LabelStock, LABEL_STOCKS, labelStock, stockFor } from './stock.ts';
+export { LABEL_STOCKS, placesOn, stockFaults, stockFor } from './stock.ts';

@@ -4,7 +4,7 @@ import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { withAmount } from '../../testing/recipe-lines.ts';
 import { fold } from '../batches/index.ts';
-import { JAR_SIZES, type JarSizeId } from '../jars/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import {
   allergensOf,
@@ -13,10 +13,9 @@ import {
   isLotCode,
   labelContent,
   labelSpelling,
+  plainSetup,
   lotCode,
   netContentsText,
-  netFigures_mm,
-  panelArea_in2,
   truthfulName,
 } from './index.ts';
 
@@ -31,6 +30,7 @@ const kitchen = {
     confirmedOn: '2026-01-01',
     rules: null,
     points: [],
+    number: '',
   },
 };
 
@@ -111,6 +111,7 @@ describe('label', () => {
       const made = labelContent(
         fold(new PaperBatch(recipe, [{ size, count: 2 }]).drawAll().events),
         kitchen,
+        plainSetup('letter-10'),
         size,
       );
       return made.ok ? made.label.directions : 'faulty';
@@ -123,7 +124,7 @@ describe('label', () => {
       const batch = new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]);
       batch.fact('line.weighed', { lineId: 'plums', mass_g: fruit_g });
       batch.fact('line.weighed', { lineId: 'sugar', mass_g: sugar_g });
-      const made = labelContent(fold(batch.drawAll().events), kitchen, 'half-pint');
+      const made = labelContent(fold(batch.drawAll().events), kitchen, plainSetup('letter-10'), 'half-pint');
       if (!made.ok) throw new Error(made.faults[0]?.what);
       return {
         name: made.label.statementOfIdentity,
@@ -153,6 +154,7 @@ describe('label', () => {
     const made = labelContent(
       fold(new PaperBatch(over, [{ size: 'half-pint', count: 2 }]).drawAll().events),
       kitchen,
+      plainSetup('letter-10'),
       'half-pint',
     );
     expect(made.ok).toBe(false);
@@ -180,7 +182,7 @@ describe('label', () => {
   });
   it('says what is missing, and where to mend it', () => {
     const state = fold(new PaperBatch(waxBeans, [{ size: 'pint', count: 2 }]).drawAll().events);
-    const good = labelContent(state, kitchen, 'pint');
+    const good = labelContent(state, kitchen, plainSetup('letter-10'), 'pint');
     expect(good).toMatchObject({
       ok: true,
       label: { bestBy: '2027-11-20', readyFrom: '2026-12-11', notForSale: false },
@@ -192,33 +194,25 @@ describe('label', () => {
         makerName: '',
         jurisdiction: { ...kitchen.jurisdiction, statement: '', confirmedOn: null },
       },
+      plainSetup('letter-10'),
       'pint',
     );
     expect(bad.ok ? [] : bad.faults.map(f => f.what)).toEqual([
       'The label has no maker.',
       "The label has no jurisdiction's statement.",
     ]);
-    expect(labelContent(state, kitchen, 'quart').ok).toBe(false);
+    expect(labelContent(state, kitchen, plainSetup('letter-10'), 'quart').ok).toBe(false);
   });
   it('counts the shelf life in months from the day of the batch, as the recipe has it', () => {
     const until = (shelfLife_months: number, madeOn = '2026-11-20') => {
       const batch = new PaperBatch({ ...waxBeans, shelfLife_months }, [{ size: 'pint', count: 2 }], {
         madeOn,
       });
-      const got = labelContent(fold(batch.drawAll().events), kitchen, 'pint');
+      const got = labelContent(fold(batch.drawAll().events), kitchen, plainSetup('letter-10'), 'pint');
       return got.ok ? got.label.bestBy : got.faults;
     };
     expect([until(1), until(6), until(18)]).toEqual(['2026-12-20', '2027-05-20', '2028-05-20']);
     expect(until(6, '2026-08-31')).toBe('2027-02-28');
-  });
-});
-
-describe('the panel of a jar', () => {
-  it('grows with the jar, and its figures with it (21 CFR 101.7, from memory)', () => {
-    const areas = JAR_SIZES.map(j => panelArea_in2(j.id));
-    expect(areas).toEqual(areas.toSorted((a, b) => a - b));
-    const inches = JAR_SIZES.map(j => Math.round((netFigures_mm(j.id) / 25.4) * 16));
-    expect(inches).toEqual([2, 2, 2, 2, 2, 3, 3]);
   });
 });
 
@@ -230,7 +224,7 @@ describe('the spelling of the place', () => {
     expect(labelSpelling('sulphites', 'en-GB')).toBe('sulphites');
     const state = fold(new PaperBatch(plumJam, [{ size: 'half-pint', count: 8 }]).drawAll().events);
     const told = (locale: string) => {
-      const made = labelContent(state, { ...kitchen, locale }, 'half-pint');
+      const made = labelContent(state, { ...kitchen, locale }, plainSetup('letter-10'), 'half-pint');
       return made.ok ? `${made.label.contains} ${made.label.ingredients}` : '';
     };
     expect(told('en-US')).toContain('sulfites');

@@ -78,3 +78,4 @@ export {
 export { canonicalJson } from './canonical.ts';
 export { type Names, byName, ofNames, under } from './names.ts';
 export { readTimeOfDay, timesInOrder } from './time-of-day.ts';
+export { type Share, chanceOfMore, wilson } from './chance.ts';

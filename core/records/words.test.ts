@@ -2,10 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, strawberryJam } from '../../demo/recipes.ts';
 import { PaperBatch } from '../../testing/builders.ts';
 import { lineOf } from '../../testing/recipe-lines.ts';
-import type { Entered, EventBodies, EventType } from '../batches/index.ts';
+import type { Entered, EventType } from '../batches/index.ts';
 import { Fraction } from '../measure/index.ts';
 import { planPots } from '../recipes/index.ts';
 import { eventWords } from './index.ts';
+import { printed, SAMPLE_LABEL } from '../../testing/labels.ts';
 
 const F = { locale: 'en-US', temperature: 'F', measures: 'US', zone: 'America/Denver' } as const;
 const C = { locale: 'de-DE', temperature: 'C', measures: 'metric', zone: 'Europe/Berlin' } as const;
@@ -148,10 +149,12 @@ describe('an entry of the record, in a sentence', () => {
     expect(
       said('labels.printed', {
         jars: [1],
-        size: 'pint',
-        stock: 'letter-10',
-        label: { statementOfIdentity: 'Crushed tomatoes', netContents: 'Net wt 15 oz (425 g)' },
-      } as EventBodies['labels.printed']),
+        ...printed('pint', {
+          ...SAMPLE_LABEL,
+          statementOfIdentity: 'Crushed tomatoes',
+          netContents: 'Net wt 15 oz (425 g)',
+        }),
+      }),
     ).toBe('Printed labels for jar 1: Crushed tomatoes, Net wt 15 oz (425 g).');
   });
 

@@ -1,4 +1,4 @@
-import type { BatchEvent, BoilLoss, ByInstrument, Known } from '../batches/index.ts';
+import type { BatchEvent, BoilLoss, ByInstrument, CorrectiveAction, Known } from '../batches/index.ts';
 import {
   type Habits,
   dayOf,
@@ -38,6 +38,16 @@ const LOST: { readonly [K in BoilLoss]: string } = {
   boil: 'The boil was lost',
   water: 'The water went below the lids',
   interrupted: 'The load was interrupted',
+};
+
+/** What was done about a deviation, as people read it. */
+export const ACTION_WORDS: { readonly [K in CorrectiveAction]: string } = {
+  'shown right': 'Settled a deviation',
+  'processed again': 'To be processed again',
+  refrigerated: 'Refrigerated',
+  held: 'Held',
+  'authority asked': "A process authority's word",
+  destroyed: 'Destroyed',
 };
 
 const ofPot = (potId: string | null): string => (potId === null ? '' : ` in pot ${potId}`);
@@ -161,7 +171,11 @@ function words(
     case 'jars.set_aside':
       return `Set aside ${jars(e.body.jars)}: ${e.body.why}.`;
     case 'jars.pressed':
-      return `${e.body.how === 'bands off' ? 'Bands off, looked at' : 'Pressed'}: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
+      return `${e.body.how === 'bands off' ? 'Bands off, looked at' : e.body.how === 'pressed' ? 'Pressed' : 'Proven as the letter says'}: ${e.body.sealed.length} sealed${e.body.failed.length > 0 ? `, ${jars(e.body.failed)} failed` : ''}.`;
+    case 'jars.market_checked':
+      return `Before market, ${jars(e.body.jars)}: ${e.body.done.join(', ')}.`;
+    case 'jars.withdrawn':
+      return `Called back ${jars(e.body.jars)}: ${e.body.why}`;
     case 'jars.looked': {
       const seen = [
         ...(e.body.set === null ? [] : [`set ${e.body.set}`]),
@@ -170,7 +184,11 @@ function words(
       return `Looked at ${jars(e.body.jars)}: ${seen.join(', ')}.${e.body.text ? ` ${e.body.text}` : ''}`;
     }
     case 'ph.read':
-      return `pH ${numberText(e.body.ph, habits)} in jar ${e.body.jar} at ${temperatureText(e.body.temp_C, habits)}${e.body.hoursSinceProcessing > 0 ? `, ${Math.floor(e.body.hoursSinceProcessing)} h after processing as entered` : ''}, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.map(b => numberText(b, habits)).join(' and ')}` : ''}${e.body.reference ? `, ${e.body.reference}` : ''}.`;
+      return `pH ${numberText(e.body.ph, habits)}${e.body.replicates.length > 1 ? ` (${e.body.replicates.map(r => numberText(r, habits)).join(', ')})` : ''} in jar ${e.body.jar}${e.body.tightest ? ', the tightest' : ''}${e.body.sample === null ? '' : `, ${e.body.sample}`} at ${temperatureText(e.body.temp_C, habits)}${e.body.hoursSinceProcessing > 0 ? `, ${Math.floor(e.body.hoursSinceProcessing)} h after processing as entered` : ''}, by ${e.body.method}${e.body.buffers.length > 0 ? `, buffers ${e.body.buffers.map(b => numberText(b, habits)).join(' and ')}` : ''}${e.body.calibration?.slope_pct == null ? '' : `, slope ${numberText(e.body.calibration.slope_pct, habits, 1)} %`}${e.body.reference ? `, ${e.body.reference}` : ''}${e.body.paper ? ', with its paper' : ''}.`;
+    case 'pot.ph_read':
+      return `Before filling it read pH ${numberText(e.body.ph, habits)} at ${temperatureText(e.body.temp_C, habits)}, by ${e.body.method}.`;
+    case 'meter.rechecked':
+      return `The buffer read ${numberText(e.body.reads_ph, habits)} again at ${temperatureText(e.body.temp_C, habits)}.`;
     case 'minutes.worked':
       return `${durationText(e.body.minutes * 60)} of work.`;
     case 'minutes.shared':
@@ -182,7 +200,9 @@ function words(
     case 'note.written':
       return e.body.text;
     case 'deviation.settled':
-      return `Settled a deviation${e.body.minutes === null ? '' : ` at ${e.body.minutes} min`}: ${e.body.reason}`;
+      return `${ACTION_WORDS[e.body.action]}${e.body.minutes === null ? '' : ` at ${e.body.minutes} min`}: ${e.body.reason}${e.body.cause ? ` Cause: ${e.body.cause}` : ''}${e.body.paper ? ' With its paper.' : ''}`;
+    case 'deviation.looked':
+      return `A second look at a deviation: ${e.body.agrees ? 'agrees' : 'does not agree'}.${e.body.text ? ` ${e.body.text}` : ''}`;
     case 'entry.corrected':
       return e.body.body === null
         ? `Taken back: ${e.body.reason}`

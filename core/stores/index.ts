@@ -104,3 +104,4 @@ export {
 } from './wanted.ts';
 export { jarsInUse, USUAL_JARS, type UsualJar } from './usual-jars.ts';
 export { ownYield } from './waste.ts';
+export { avoiding } from './avoiding.ts';

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import {
+  changeLabelSettings,
+  changeLabelSetup,
   type AnyEndpoint,
   addPaper,
   addReceipt,
   addTasting,
+  checkInstrument,
   listItems,
   putMapping,
   putPlan,
@@ -18,10 +21,12 @@ import {
   readKitchen,
 } from '@cocotte/contract';
 import { type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { LABEL_STOCKS, plainSetup } from '@cocotte/core/labels';
 import { ENDPOINTS } from '@cocotte/contract/table';
 import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
+import { toPrint } from '../../testing/labels.ts';
 import { Line } from '../../testing/line.ts';
 import { picture } from '../../testing/papers.ts';
 import { type Answer, type Client, TestServer } from '../../testing/test-server.ts';
@@ -105,6 +110,8 @@ async function everything(): Promise<string> {
     'done_calls',
     'confirmations',
     'papers',
+    'label_setups',
+    'label_settings',
   ];
   const people = await server.database.outside(async trx => [
     await trx('memberships').where({ kitchen_id: kitchenId }).orderBy('account_id'),
@@ -127,6 +134,13 @@ beforeAll(async () => {
   await (await (await line.start()).draw()).cook(40);
   await line.readPh(4.1);
   printId = randomUUID();
+  await theirs.ok(checkInstrument, {
+    body: {
+      id: randomUUID(),
+      instrument: { id: 'scale-1', kind: 'scale', name: 'Secret scale' },
+      body: { kind: 'scale', known_g: 500, shows_g: 500 },
+    },
+  });
   await theirs.ok(addTasting, {
     params: { recipeId: line.recipeId },
     body: { id: tastingId, rating: 5, notes: 'Secret taste', lotCode: '' },
@@ -168,6 +182,11 @@ beforeAll(async () => {
       jars: [{ size: 'pint', count: 2 }],
     },
   });
+  await theirs.ok(changeLabelSetup, {
+    params: { recipeId: line.recipeId },
+    body: { setup: { ...plainSetup('letter-10'), words: 'Secret words' }, version: 0 },
+  });
+  await theirs.ok(changeLabelSettings, { body: theirStocks() });
   theirSession = (await theirs.ok(listSessions)).sessions[0]?.id ?? '';
   await theirs.ok(invite, { body: { id: theirInvitation, role: 'cook', maySign: false } });
   const id = randomUUID();
@@ -207,6 +226,11 @@ type Fixture = () => {
   allowed?: (answer: Answer) => boolean;
 };
 const batch = () => ({ batchId: line.batchId });
+const theirStocks = () => ({
+  stocks: [{ ...(LABEL_STOCKS[0] as (typeof LABEL_STOCKS)[number]), id: 'theirs', name: 'Secret stock' }],
+  offset_mm: { x: 0, y: 0 },
+  version: 0,
+});
 const stamp = () => ({ ...line.stamp(), personId: ours.personId });
 const empty = (answer: Answer) => answer.status === 200 && !JSON.stringify(answer.body).includes('Secret');
 
@@ -437,6 +461,18 @@ const FIXTURES: Record<string, Fixture> = {
     body: { lots: [{ lotId: line.lots.jars, quantity: '1' }], reason: 'intruder', stamp: stamp() },
   }),
   'instruments.read': () => ({ allowed: noRows('instruments') }),
+  'checks.withdraw': () => ({ params: batch(), body: { jars: [1], why: 'intruder', stamp: stamp() } }),
+  'checks.history': () => ({ allowed: noRows('batches') }),
+  'instruments.checks': () => ({ allowed: empty }),
+  'instruments.check': () => ({
+    body: {
+      id: randomUUID(),
+      instrument: { id: 'scale-a', kind: 'scale', name: 'Mine' },
+      body: { kind: 'scale', known_g: 500, shows_g: 500 },
+    },
+    allowed: empty,
+  }),
+  'instruments.retire': () => ({ body: { id: 'scale-1', retired: true } }),
   'batches.lidMarks': () => ({
     params: { ...batch(), loadId: randomUUID() },
     body: { printerId: 'printer-1' },
@@ -505,10 +541,17 @@ const FIXTURES: Record<string, Fixture> = {
   'feed.follow': () => ({}),
   'feed.events': () => ({ query: { after: '' }, allowed: noRows('events') }),
   'checks.release': () => ({ params: batch(), body: { jars: [1], stamp: stamp() } }),
-  'labels.print': () => ({
-    params: batch(),
-    body: { jars: [1], size: 'pint', stock: 'letter-10', stamp: stamp() },
+  'labels.setup': () => ({ params: { recipeId: line.recipeId }, allowed: empty }),
+  'labels.change-setup': () => ({
+    params: { recipeId: line.recipeId },
+    body: { setup: plainSetup('letter-10'), version: 1 },
   }),
+  'labels.settings': () => ({ allowed: empty }),
+  'labels.change-settings': () => ({
+    body: { ...theirStocks(), stocks: [], version: 1 },
+  }),
+  'labels.check-page': () => ({ params: { stockId: 'theirs' } }),
+  'labels.print': () => ({ params: batch(), body: toPrint([1], 'pint', stamp()) }),
   'labels.sheet': () => ({ params: { ...batch(), printId } }),
   'records.sheet': () => ({ params: batch() }),
   'records.find': () => ({

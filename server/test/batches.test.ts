@@ -24,6 +24,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam, waxBeans } from '../../demo/recipes.ts';
 import { Device } from '../../testing/device.ts';
 import { confirmAs } from '../../testing/open-page.ts';
+import { toPrint } from '../../testing/labels.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { rebuildKitchen } from '../src/admin/rebuild.ts';
@@ -583,7 +584,7 @@ describe('release, through the API', () => {
     await line.send([late]);
     const problem = await owner.refused(printLabels, {
       params: batchOf(line),
-      body: { jars: [1], size: 'pint', stock: 'letter-10', stamp: line.stamp() },
+      body: toPrint([1], 'pint', line.stamp()),
     });
     expect(problem.code).toBe('not-released');
     const row = (await owner.ok(readToday)).batches.find(b => b.id === line.batchId);

@@ -306,7 +306,7 @@ describe('before the first sale', () => {
     await settle({ jurisdiction: noPlace() });
     expect(fold(view.events).started?.keys).toMatchObject({
       page: { subject: 'entry:jam-no-pectin-10', page: 'p. 12', demo: false, personId: owner.personId },
-      place: { id: 'sample', version: 1, rule: 'allowed' },
+      place: { id: 'sample', version: 2, rule: 'allowed' },
     });
     await settle({});
   });

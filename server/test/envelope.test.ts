@@ -16,10 +16,12 @@ import { canonicalJson } from '@cocotte/core/measure';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes, plumJam } from '../../demo/recipes.ts';
+import { calibratedAt, rechecked } from '../../testing/bench.ts';
 import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { verifyChain } from '../src/admin/verify.ts';
 import { chainHash } from '../src/batches/chain.ts';
+import { toPrint } from '../../testing/labels.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -268,7 +270,7 @@ describe('what a later fact holds again', () => {
 
   it('is printed on no label: not on a new sheet, nor on one that was made before', async () => {
     const line = await released();
-    const body = { jars: [2, 3], size: 'pint' as const, stock: 'letter-10', stamp: line.stamp() };
+    const body = toPrint([2, 3], 'pint', line.stamp());
     line.view = await owner.ok(printLabels, { params: paramsOf(line), body });
     const printId = line.state.labels[0]?.eventId ?? '';
     const sheet = () => owner.try(labelSheet, { params: { ...paramsOf(line), printId } });
@@ -285,12 +287,11 @@ describe('what a later fact holds again', () => {
 
   it('one jar is not labelled five hundred times', async () => {
     const line = await released();
-    const body = {
-      jars: Array.from({ length: 500 }, () => 2),
-      size: 'pint' as const,
-      stock: 'letter-10',
-      stamp: line.stamp(),
-    };
+    const body = toPrint(
+      Array.from({ length: 500 }, () => 2),
+      'pint',
+      line.stamp(),
+    );
     expect((await owner.refused(printLabels, { params: paramsOf(line), body })).errors[0]?.code).toBe(
       'twice',
     );
@@ -298,6 +299,7 @@ describe('what a later fact holds again', () => {
 
   it('names in the signature of the release what was corrected', async () => {
     const line = await (await fresh()).cook(40);
+    const calibration = calibratedAt(server.now_ms);
     const reading = line.fact('ph.read', {
       jar: 1,
       ph: 4.9,
@@ -306,8 +308,9 @@ describe('what a later fact holds again', () => {
       method: 'meter',
       buffers: [4.01, 7],
       reference: '',
+      calibration,
     });
-    await line.send([reading]);
+    await line.send([reading, line.fact('meter.rechecked', rechecked(calibration))]);
     await line.wait(10).note('entry.corrected', {
       replaces: reading.id,
       type: 'ph.read',

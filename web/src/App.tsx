@@ -43,11 +43,14 @@ const WriteUpPage = view(() => import('./batches/write-up/WriteUpPage.tsx'), 'Wr
 const RehearsalPage = view(() => import('./batches/rehearsal/RehearsalPage.tsx'), 'RehearsalPage');
 const CheckList = view(() => import('./checks/CheckList.tsx'), 'CheckList');
 const CheckPage = view(() => import('./checks/CheckPage.tsx'), 'CheckPage');
+const CheckedPage = view(() => import('./checks/CheckedPage.tsx'), 'CheckedPage');
+const DeviationsPage = view(() => import('./checks/DeviationsPage.tsx'), 'DeviationsPage');
 const LabelList = view(() => import('./labels/LabelList.tsx'), 'LabelList');
 const LabelPage = view(() => import('./labels/LabelPage.tsx'), 'LabelPage');
 const RecordList = view(() => import('./records/RecordList.tsx'), 'RecordList');
 const RecordPage = view(() => import('./records/RecordPage.tsx'), 'RecordPage');
 const KitchenPage = view(() => import('./kitchen/KitchenPage.tsx'), 'KitchenPage');
+const InstrumentsPage = view(() => import('./kitchen/InstrumentsPage.tsx'), 'InstrumentsPage');
 const AccountPage = view(() => import('./kitchen/AccountPage.tsx'), 'AccountPage');
 const PeoplePage = view(() => import('./kitchen/PeoplePage.tsx'), 'PeoplePage');
 
@@ -103,12 +106,15 @@ export function App() {
         <Route path="cook/:batchId" element={<CookPage />} />
         <Route path="cook/:batchId/write-up" element={<WriteUpPage />} />
         <Route path="check" element={<CheckList />} />
+        <Route path="check/learned" element={<CheckedPage />} />
+        <Route path="check/deviations" element={<DeviationsPage />} />
         <Route path="check/:batchId" element={<CheckPage />} />
         <Route path="label" element={<LabelList />} />
         <Route path="label/:batchId" element={<LabelPage />} />
         <Route path="records" element={<RecordList />} />
         <Route path="records/:batchId" element={<RecordPage />} />
         <Route path="kitchen" element={<KitchenPage />} />
+        <Route path="kitchen/instruments" element={<InstrumentsPage />} />
         <Route path="kitchen/people" element={<PeoplePage />} />
         <Route path="account" element={<AccountPage />} />
         <Route path="*" element={<Navigate to="/" replace />} />

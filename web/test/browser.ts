@@ -27,6 +27,7 @@ export const kitchenOf = (locale: string, imperial: boolean, over: Partial<Kitch
   jurisdiction: noPlace(),
   thermometerError_C: 0,
   thermometerCheckedOn: null,
+  phAct: 4.2,
   pots: [],
   canners: [],
   costs: plainCosts,

@@ -41,7 +41,11 @@ describe('the messages', () => {
   it('are all said somewhere, and nothing is said that is not among them', () => {
     const text = sources();
     const nameOf = (id: string) => id.replace(/^fault\.([^.]+).*/, '$1');
-    expect(ids.filter(id => !text.includes(`'${nameOf(id)}'`))).toEqual([]);
+    // One of a family is named by its beginning; which one, the compiler knows.
+    const families = new Set([...text.matchAll(/\bsay\(\s*`([\w.]+)\.\$\{/g)].map(m => m[1] as string));
+    const isSaid = (id: string) =>
+      text.includes(`'${nameOf(id)}'`) || families.has(id.slice(0, id.lastIndexOf('.')));
+    expect(ids.filter(id => !isSaid(id))).toEqual([]);
     const said = [...text.matchAll(/\bsay\(\s*'([^']+)'/g)].map(m => m[1] as string);
     expect(said.length).toBeGreaterThan(30);
     expect(said.filter(id => !(id in en))).toEqual([]);

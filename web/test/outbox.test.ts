@@ -382,7 +382,7 @@ describe('the envelope of an entry', () => {
     expect(typed).toMatchObject({
       deviceCounter: 2,
       typedInAfterwards: true,
-      typeVersion: 3,
+      typeVersion: 4,
       occurredAt: '2026-11-20T08:00:00.000Z',
     });
     expect(typed.deviceId).toBe(first.deviceId);

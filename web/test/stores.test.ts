@@ -244,6 +244,7 @@ describe('the settings of a kitchen', () => {
       confirmedOn: '2026-03-01',
       rules: null,
       points: [],
+      number: '',
     },
     costs: {
       ...kitchen.costs,

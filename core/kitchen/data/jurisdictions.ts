@@ -25,7 +25,7 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
   {
     id: 'sample',
     name: 'Sample place (made up, for the demo)',
-    version: 1,
+    version: 2,
     fromMemory: false,
     source: 'made up for the demo; no place has these rules',
     foods: foods(
@@ -40,11 +40,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     training: 'a food handler course, every three years',
     registration: '',
     statement: 'Made in a home kitchen that is not inspected.',
+    label: { rules: 'US', statement_pt: null, maker: 'address', number: false, madeOn: true },
   },
   {
     id: 'us-ca',
     name: 'California, cottage food operation',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'California Homemade Food Act, Health and Safety Code 113758 and 114365; list of approved foods',
     foods: foods(
@@ -59,11 +60,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     training: 'a food processor course within three months of registering, every three years',
     registration: 'registered (class A) or permitted (class B) by the county, every year',
     statement: 'Made in a Home Kitchen',
+    label: { rules: 'US', statement_pt: 12, maker: 'address or number', number: true, madeOn: false },
   },
   {
     id: 'us-tx',
     name: 'Texas, cottage food production',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'Texas Health and Safety Code chapter 437; 25 TAC 229.661',
     foods: foods(
@@ -81,11 +83,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     registration: '',
     statement:
       'This food is made in a home kitchen and is not inspected by the Department of State Health Services or a local health department.',
+    label: { rules: 'US', statement_pt: null, maker: 'address or number', number: false, madeOn: false },
   },
   {
     id: 'us-oh',
     name: 'Ohio, cottage food production operation',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'Ohio Revised Code 3715.01 and 3715.023; Ohio Administrative Code 901:3-20',
     foods: foods(
@@ -100,11 +103,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     training: '',
     registration: '',
     statement: 'This Product is Home Produced',
+    label: { rules: 'US', statement_pt: 10, maker: 'address', number: false, madeOn: false },
   },
   {
     id: 'us-mi',
     name: 'Michigan, cottage food',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'Michigan Food Law, act 92 of 2000, section 4102',
     foods: foods(
@@ -120,11 +124,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     registration: '',
     statement:
       'Made in a home kitchen that has not been inspected by the Michigan Department of Agriculture and Rural Development.',
+    label: { rules: 'US', statement_pt: 11, maker: 'address or number', number: false, madeOn: false },
   },
   {
     id: 'us-wi',
     name: 'Wisconsin, home-canned food',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'Wisconsin Statutes 97.29(2)(b) on naturally acid and acidified home-canned food',
     foods: foods(
@@ -139,11 +144,12 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     training: '',
     registration: '',
     statement: 'This product was made in a private home not subject to state licensing or inspection.',
+    label: { rules: 'US', statement_pt: null, maker: 'address', number: false, madeOn: true },
   },
   {
     id: 'us-ky',
     name: 'Kentucky, home-based processor and microprocessor',
-    version: 1,
+    version: 2,
     fromMemory: true,
     source: 'Kentucky Revised Statutes 217.136 to 217.139; 902 KAR 45:090',
     foods: foods(
@@ -160,5 +166,6 @@ export const JURISDICTIONS: readonly Jurisdiction[] = [
     training: 'for acidified food the microprocessor workshop, every three years',
     registration: 'registered every year; acidified food with each recipe approved',
     statement: 'This product is home-produced and processed.',
+    label: { rules: 'US', statement_pt: 10, maker: 'address', number: false, madeOn: true },
   },
 ];

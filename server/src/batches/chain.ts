@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { BatchEvent, Receipt, SequencedEvent } from '@cocotte/core/batches';
-import { type Assessment, assess, isOpen, summarise } from '@cocotte/core/checks';
+import { type Assessment, assess, checkedOf, isOpen, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
 import { workOf } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
@@ -107,6 +107,7 @@ export function project(batchId: string, batch: Assessment, lastSeq: number): qu
     stage: summary.stage,
     open: isOpen(summary),
     summary,
+    checked: checkedOf(state),
     work: workOf(state),
     last_seq: lastSeq,
   };

@@ -1,6 +1,6 @@
 import type { BatchRow } from '@cocotte/contract';
 import type { Receipt, SequencedEvent } from '@cocotte/core/batches';
-import { type BatchSummary, NOTHING_LEARNED } from '@cocotte/core/checks';
+import { type BatchSummary, type CheckedBatch, NOTHING_LEARNED } from '@cocotte/core/checks';
 import type { Work } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
 import { fromKey, likeWords, toKey } from '../house/paging.ts';
@@ -178,7 +178,7 @@ export async function selectEvents(trx: Trx, kitchenId: string, batchId: string)
 }
 
 /** Raised with the rules by which a batch's row is derived: rows of older rules are derived again when the server is renewed. */
-export const PROJECTION_RULES = 2;
+export const PROJECTION_RULES = 3;
 
 /** What a list of batches is drawn from. */
 export interface BatchColumns {
@@ -191,6 +191,8 @@ export interface BatchColumns {
   stage: string;
   open: boolean;
   summary: BatchSummary;
+  /** What was checked of it, for charts and lists over years. */
+  checked: CheckedBatch;
   /** Minutes worked with their rates, for batches that share them. */
   work: Work[];
   last_seq: number;
@@ -202,13 +204,14 @@ export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns)
     ...row,
     kitchen_id: kitchenId,
     summary: JSON.stringify(row.summary),
+    checked: JSON.stringify(row.checked),
     work: JSON.stringify(row.work),
     rules: PROJECTION_RULES,
   };
   await trx('batches')
     .insert(columns)
     .onConflict(['kitchen_id', 'batch_id'])
-    .merge(['stage', 'open', 'summary', 'work', 'last_seq', 'rules']);
+    .merge(['stage', 'open', 'summary', 'checked', 'work', 'last_seq', 'rules']);
 }
 
 /** Batches whose row older rules derived. */

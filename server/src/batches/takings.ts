@@ -1,6 +1,6 @@
 import type { BatchView, BodyOf, ParamsOf, takeJars } from '@cocotte/contract';
 import { assess } from '@cocotte/core/checks';
-import { labelContent } from '@cocotte/core/labels';
+import { labelContent, plainSetup } from '@cocotte/core/labels';
 import { dayOf, rangesText } from '@cocotte/core/measure';
 import { plainFacts } from '@cocotte/core/stores';
 import type { Call } from '../house/mount.ts';
@@ -53,7 +53,7 @@ export async function take(
       });
     if (await selectLot(trx, kitchenId, body.lotId)) throw idTaken('lot', 'lotId');
     const kitchen = await readKitchen(call);
-    const label = labelContent(state, kitchen, size);
+    const label = labelContent(state, kitchen, plainSetup(''), size);
     const { sheet } = await costOf(call, params.batchId, events);
     const unitCost = sheet.bySize.find(s => s.size === size)?.exactPerJar ?? '0';
     const started = state.started as NonNullable<typeof state.started>;

@@ -1,6 +1,6 @@
 import { drawBlank } from '../batches/blank-paper.ts';
 import { keepDocument } from '../kitchen/document.ts';
-import { drawLabels, fitsLabel } from '../labels/sheet.ts';
+import { drawCheckPage, drawLabels, printFaults } from '../labels/sheet.ts';
 import { checkRecipes } from '../recipes/import-check.ts';
 import { drawRecord } from '../records/record-paper.ts';
 import { landReceipts } from '../stores/receipt-landing.ts';
@@ -10,7 +10,8 @@ export const TASKS = {
   'record paper': drawRecord,
   'blank paper': drawBlank,
   'label sheet': drawLabels,
-  'label fits': fitsLabel,
+  'label check page': drawCheckPage,
+  'label faults': async (print: Parameters<typeof printFaults>[0]) => printFaults(print),
   'receipts landed': landReceipts,
   'recipes checked': checkRecipes,
   'document kept': keepDocument,

@@ -12,6 +12,8 @@ import { confirmations } from '../migrations/0009_confirmations.ts';
 import { papers } from '../migrations/0010_papers.ts';
 import { pricedLater } from '../migrations/0011_priced_later.ts';
 import { curves } from '../migrations/0012_curves.ts';
+import { bench } from '../migrations/0013_bench.ts';
+import { labels } from '../migrations/0014_labels.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -27,6 +29,8 @@ const MIGRATIONS: readonly Migration[] = [
   papers,
   pricedLater,
   curves,
+  bench,
+  labels,
 ];
 const LOCK = 4_600_001;
 
@@ -100,6 +104,9 @@ function grants(role: string): string {
     grant select, insert on events, movements, done_calls, cost_sheets, confirmations to ${name};
     grant select, insert, delete on papers to ${name};
     grant select, insert on curves, curve_chunks to ${name};
+    grant select, insert, update on label_setups, label_settings to ${name};
+    grant select, insert, update on kept_instruments to ${name};
+    grant select, insert on instrument_checks to ${name};
     grant update (kept_at) on curves to ${name};
     revoke update, delete, truncate on events, movements from ${name};
   `;

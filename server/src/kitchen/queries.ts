@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
+import { PH_ACT } from '@cocotte/core/acid';
+import { type Kitchen, noPlace, PLAIN_LABEL, plainCosts } from '@cocotte/core/kitchen';
 import { usualPaper } from '@cocotte/core/measure';
 import { type Trx, enterKitchen } from '../house/database.ts';
 
@@ -23,6 +24,7 @@ const fromRow = (row: {
     | 'paper'
     | 'thermometerIce_C'
     | 'thermometerCheckedOn'
+    | 'phAct'
   > &
     Partial<Settings>;
   version: number;
@@ -31,16 +33,23 @@ const fromRow = (row: {
   measures: row.settings.measures ?? (row.settings.altitude === 'ft' ? 'US' : 'metric'),
   thermometerIce_C: row.settings.thermometerIce_C ?? null,
   thermometerCheckedOn: row.settings.thermometerCheckedOn ?? null,
+  phAct: row.settings.phAct ?? PH_ACT,
   paper: row.settings.paper ?? usualPaper(row.settings.locale),
   placed: row.settings.placed ?? row.settings.altitude_m !== 0,
   demo: row.settings.demo ?? false,
-  jurisdiction: { ...noPlace(), ...row.settings.jurisdiction },
+  jurisdiction: placeOf(row.settings.jurisdiction),
   pots: row.settings.pots ?? [],
   canners: row.settings.canners ?? [],
   costs: row.settings.costs ?? plainCosts,
   id: row.kitchen_id,
   version: row.version,
 });
+
+/** A place that was taken over before it said what it asks of a label asks what all do. */
+function placeOf(stored: Partial<Kitchen['jurisdiction']> | undefined): Kitchen['jurisdiction'] {
+  const place = { ...noPlace(), ...stored };
+  return { ...place, rules: place.rules && { ...place.rules, label: place.rules.label ?? PLAIN_LABEL } };
+}
 
 /** The kitchen the transaction is in. */
 export async function selectKitchen(trx: Trx, kitchenId: string): Promise<Kitchen | undefined> {

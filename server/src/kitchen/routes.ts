@@ -2,6 +2,7 @@ import * as contract from '@cocotte/contract';
 import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, door, intake, porch, room } from '../house/mount.ts';
 import * as counter from './counter.ts';
+import * as checks from './instrument-checks.ts';
 import * as instruments from './instruments.ts';
 import * as papers from './papers.ts';
 import * as people from './people.ts';
@@ -27,6 +28,9 @@ export const kitchenRoutes: Mounted[] = [
   room(contract.readKitchen, service.readKitchen),
   room(contract.changeKitchen, service.changeKitchen, MOVES),
   room(contract.readInstruments, instruments.read),
+  room(contract.listInstrumentChecks, checks.list),
+  room(contract.checkInstrument, checks.check, MOVES),
+  room(contract.retireInstrument, checks.retire, MOVES),
   room(contract.listPapers, papers.listPapers),
   intake(contract.addPaper, papers.readied, papers.addPaper, { ...MOVES, patience_ms: THREAD_PATIENCE_MS }),
   room(contract.openPaper, papers.openPaper),

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
+import { PH_ACT } from '@cocotte/core/acid';
 import { JURISDICTIONS, type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
 import { canonicalJson, dayOf } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
@@ -43,6 +44,7 @@ export function newKitchenSettings(
     thermometerError_C: 0,
     thermometerIce_C: null,
     thermometerCheckedOn: null,
+    phAct: PH_ACT,
     pots: [],
     canners: [],
     costs: plainCosts,

@@ -2,9 +2,15 @@ import * as contract from '@cocotte/contract';
 import { THREAD_PATIENCE_MS } from '../heavy/pool.ts';
 import { type Mounted, room } from '../house/mount.ts';
 import * as service from './service.ts';
+import * as setups from './setups.ts';
 
 /** Mounts the endpoints of labels. */
 export const labelRoutes: Mounted[] = [
+  room(contract.readLabelSetup, setups.readSetup),
+  room(contract.changeLabelSetup, setups.changeSetup, { moves: ['settings'] }),
+  room(contract.readLabelSettings, setups.readSettings),
+  room(contract.changeLabelSettings, setups.changeSettings, { moves: ['settings'] }),
+  room(contract.labelCheckPage, setups.checkPage, { patience_ms: THREAD_PATIENCE_MS }),
   room(contract.printLabels, service.print, { writesRecord: true, patience_ms: THREAD_PATIENCE_MS }),
-  room(contract.labelSheet, service.sheet),
+  room(contract.labelSheet, service.sheet, { patience_ms: THREAD_PATIENCE_MS }),
 ];

@@ -1,18 +1,22 @@
 import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@cocotte/contract';
-import { fillingOf, type SequencedEvent } from '@cocotte/core/batches';
+import { fillingOf, LABEL_READS, type SequencedEvent } from '@cocotte/core/batches';
 import { type BatchStanding, assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { type LabelStock, labelContent, labelStock } from '@cocotte/core/labels';
+import { containerOf, type LabelSetup, labelContent, sameLabel } from '@cocotte/core/labels';
 import { canonicalJson, rangesText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
+import type { LabelStock } from '@cocotte/core/batches';
 import { decide, view } from '../batches/decide.ts';
 import { selectEvents } from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { selectPicture } from './queries.ts';
+import { settingsOf, setupOf, stockOf } from './setups.ts';
+import type { Print } from './sheet.ts';
 
-type Print = BodyOf<typeof printLabels>;
+type Asked = BodyOf<typeof printLabels>;
 
 /** Labels go on jars that were released, and against which nothing has come up since. */
 function refuseHeld({ released }: BatchStanding, jars: readonly number[]): void {
@@ -27,9 +31,24 @@ function refuseHeld({ released }: BatchStanding, jars: readonly number[]): void 
     });
 }
 
-/** The words of a label as the batch stands now, or the refusal: for released jars of one size only. */
-function content(events: readonly SequencedEvent[], kitchen: Kitchen, body: Print, stock: LabelStock) {
+/** The print as the batch stands now, or the refusal: for released jars of one size and one lot only, each once. */
+function printOf(
+  events: readonly SequencedEvent[],
+  kitchen: Kitchen,
+  body: Asked,
+  setup: LabelSetup,
+  stock: LabelStock,
+): Print & { toRead: boolean } {
   const { state, standing } = assess(events);
+  const twice = body.jars.filter((n, i) => body.jars.indexOf(n) < i);
+  if (twice.length > 0)
+    throw problem(422, {
+      code: 'twice',
+      what: `Jar ${rangesText(twice)} is named twice.`,
+      why: 'One jar gets one label; more of them are spares.',
+      next: 'Name it once, and say how many spares there are to be.',
+      path: 'jars',
+    });
   refuseHeld(standing, body.jars);
   const other = body.jars.filter(n => state.jars.find(j => j.number === n)?.size !== body.size);
   if (other.length > 0) {
@@ -50,58 +69,80 @@ function content(events: readonly SequencedEvent[], kitchen: Kitchen, body: Prin
       next: 'Print each lot by itself.',
       path: 'jars',
     });
-  const words = labelContent(state, kitchen, body.size, body.jars);
+  const each = stock.columns * stock.rows;
+  if (body.start >= each)
+    throw problem(422, {
+      code: 'past-the-sheet',
+      what: `A sheet of these has ${each} labels, and ${body.start} are said to be gone.`,
+      why: 'The first label has to lie on the sheet.',
+      next: 'Count the labels that are gone, from the upper left along each row.',
+      path: 'start',
+    });
+  const words = labelContent(state, kitchen, setup, body.size, body.jars);
   if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
-  return { label: words.label, stock, size: body.size };
+  const { design, look, code } = setup;
+  return {
+    label: words.label,
+    stock,
+    size: body.size,
+    design,
+    look,
+    container: containerOf(setup, body.size),
+    code,
+    start: body.start,
+    spares: body.spares,
+    toRead: !state.labels.some(l => l.read.length === LABEL_READS.length && sameLabel(l.label, words.label)),
+  };
 }
 
 /** Decides what is printed on released jars. The words are stored, so that the same sheet can be printed again. */
-export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Print>): Promise<BatchView> {
+export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, Asked>): Promise<BatchView> {
   const { body, params } = call;
   const kitchen = await readKitchen(call);
-  const stock = labelStock(body.stock);
+  const settings = await settingsOf(call);
+  // Whether the text fits is tried before the kitchen's record is locked: fonts are read for that, which takes time.
+  const before = await selectEvents(call.trx, call.kitchenId, params.batchId);
+  const recipeId = before.flatMap(e => (e.type === 'batch.started' ? [e.body.recipeId] : []))[0];
+  if (recipeId === undefined) throw notFound('This batch');
+  const { setup, version } = await setupOf(call, recipeId, kitchen);
+  const stock = stockOf(settings, setup.stockId);
   if (!stock)
     throw problem(422, {
       code: 'unknown-stock',
-      what: 'That label sheet is not known.',
-      why: 'Its measures are needed.',
-      next: 'Choose another.',
+      what: 'These blank labels are not known.',
+      why: 'Their measures are needed.',
+      next: 'Choose others.',
       path: 'stock',
     });
-  // Whether the text fits is tried before the kitchen's record is locked: fonts are measured for that, which takes time.
-  const before = await selectEvents(call.trx, call.kitchenId, params.batchId);
-  const tried = before.length > 0 ? tryContent(before, kitchen, body, stock) : null;
-  const fits = tried ? await heavy('label fits', { ...tried, habits: { locale: kitchen.locale } }) : true;
+  const tried = tryPrint(() => printOf(before, kitchen, body, setup, stock));
+  const faults = tried ? await heavy('label faults', { ...tried, others: settings.stocks }) : [];
   return decide(call, params.batchId, body.stamp, body, 'labels.printed', async ({ events }) => {
-    const { label } = content(events, kitchen, body, stock);
-    if (tried && canonicalJson(tried.label) !== canonicalJson(label))
+    const { toRead, ...made } = printOf(events, kitchen, body, setup, stock);
+    if (version !== body.setupVersion || (tried && canonicalJson(tried.label) !== canonicalJson(made.label)))
       throw problem(409, {
         code: 'batch-changed',
-        what: 'The batch changed while its labels were laid out.',
+        what: 'The batch or its label changed while it was looked at.',
         why: 'The label must say what is in the jar.',
         next: 'Look at the label again, then print it.',
       });
-    if (!fits)
+    if (faults.length > 0) throw new HttpProblem(422, 'does-not-fit', faults);
+    const unread = toRead ? LABEL_READS.filter(r => !body.read.includes(r)) : [];
+    if (unread.length > 0)
       throw problem(422, {
-        code: 'does-not-fit',
-        what: 'The text does not fit this label at a legible size.',
-        why: 'Letters below 1/16 inch are not allowed (21 CFR 101.2, from memory).',
-        next: 'Choose a larger label, or shorten the statement.',
-        path: 'stock',
+        code: 'not-read',
+        what: `Nobody has read its ${unread.join(', ')} against the batch.`,
+        why: 'The first label of a lot is read by a person before more are printed: what is wrong on one is wrong on all.',
+        next: 'Hold each against what stands beside it, and tick it.',
+        path: 'read',
       });
-    return {
-      jars: [...body.jars].sort((a, b) => a - b),
-      size: body.size,
-      stock: stock.id,
-      label,
-    };
+    return { ...made, jars: [...body.jars].sort((a, b) => a - b), read: body.read };
   });
 }
 
 /** What would be printed, or null where that is refused: the decision itself says why, or knows the print already. */
-function tryContent(events: readonly SequencedEvent[], kitchen: Kitchen, body: Print, stock: LabelStock) {
+function tryPrint(made: () => ReturnType<typeof printOf>): ReturnType<typeof printOf> | null {
   try {
-    return content(events, kitchen, body, stock);
+    return made();
   } catch (error) {
     if (error instanceof HttpProblem) return null;
     throw error;
@@ -113,14 +154,22 @@ export async function sheet(
   call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>,
 ): Promise<Afterwards<Uint8Array>> {
   const { events } = await view(call, call.params.batchId);
-  const event = events.find(e => e.id === call.params.printId);
-  if (event?.type !== 'labels.printed') throw notFound('This sheet');
-  const { label, jars, size } = event.body;
-  refuseHeld(assess(events).standing, jars);
-  const stock = labelStock(event.body.stock);
-  if (!stock) throw notFound('The label stock of this sheet');
-  const { locale } = await readKitchen(call);
-  return new Afterwards(() =>
-    heavy('label sheet', { label, stock, size, count: jars.length, habits: { locale } }),
-  );
+  const { state, standing } = assess(events);
+  const printed = state.labels.find(l => l.eventId === call.params.printId);
+  if (!printed) throw notFound('This sheet');
+  refuseHeld(standing, printed.jars);
+  const { eventId: _id, by: _by, read: _read, jars, ...print } = printed;
+  const { pictureId } = print.look;
+  const picture = pictureId === null ? null : await selectPicture(call.trx, call.kitchenId, pictureId);
+  if (pictureId !== null && !picture)
+    throw problem(422, {
+      code: 'unknown-picture',
+      what: 'The picture of this label is no longer kept.',
+      why: 'The sheet would not be the one that was decided.',
+      next: 'Choose a picture again, and make the labels anew.',
+    });
+  const { offset_mm } = await settingsOf(call);
+  const faults = await heavy('label faults', { ...print, others: [] });
+  if (faults.length > 0) throw new HttpProblem(422, 'does-not-fit', faults);
+  return new Afterwards(() => heavy('label sheet', { ...print, count: jars.length, offset_mm, picture }));
 }

@@ -1,195 +1,228 @@
-import type { LabelContent } from '@cocotte/core/batches';
-import { FIGURE_OVER_SIZE, type LabelStock, netFigures_mm } from '@cocotte/core/labels';
-import type { JarSizeId } from '@cocotte/core/jars';
-import { type Habits, dayText } from '@cocotte/core/measure';
-import bwip from 'bwip-js/node';
-import type { PDFFont, PDFPage } from 'pdf-lib';
-import { INK, PT_PER_MM, newPaper, wrap } from '../house/paper.ts';
+import type { EventBodies } from '@cocotte/core/batches';
+import { type LabelAsk, layOut, lotSymbol, placesOn, withNearest } from '@cocotte/core/labels';
+import type { LabelStock } from '@cocotte/core/batches';
+import { byName, type Fault, numberText } from '@cocotte/core/measure';
+import { type Drawing, FACES, type FaceId, type OfFaces, ofFaces } from '@cocotte/core/typeset';
+import fontkit from '@pdf-lib/fontkit';
+import { PDFDocument, type PDFEmbeddedPage, type PDFFont, type PDFImage, type PDFPage, rgb } from 'pdf-lib';
+import { PT_PER_MM } from '../house/paper.ts';
+import { faceFile, labelFonts, writeSymbol } from './faces.ts';
 
-/** Least height of a lower-case letter on a label: 1/16 inch. Source: 21 CFR 101.2 (from memory). */
-const SMALLEST_PT = 6.6;
+/** How labels lie on what they are printed on, and what they say. */
+export type Print = Omit<EventBodies['labels.printed'], 'read' | 'jars'>;
 
-/** What a sheet of like labels is drawn from. */
-export interface LabelSheet {
-  label: LabelContent;
-  stock: LabelStock;
-  /** Of the jars they go on: the net contents stand as high as its panel asks. */
-  size: JarSizeId;
-  /** Labels wanted; as many pages as they take. */
+/** What a sheet of labels is drawn from. */
+export interface LabelSheet extends Print {
+  /** Jars they go on. */
   count: number;
-  habits: Pick<Habits, 'locale'>;
+  /** How far the printer is off, to the right and downwards. */
+  offset_mm: { x: number; y: number };
+  /** The picture of its look, as JPEG; null where it has none. */
+  picture: Uint8Array | null;
 }
 
+/** What a print is laid out from. */
+export const askOf = ({ label, design, stock, look, container, code }: Print): LabelAsk => ({
+  label,
+  design,
+  size_mm: stock.label_mm,
+  shape: stock.shape,
+  look,
+  container,
+  code: code ? lotSymbol(label.lotCode, writeSymbol) : null,
+});
+
 /**
- * Whether the text fits the label at the smallest size allowed.
+ * Why a print cannot be laid out, with the nearest stock on which it can; none where it can.
  *
- * @returns false where it does not
+ * @param others  stocks of the kitchen, beside those that ship
  */
-export async function fitsLabel(sheet: Omit<LabelSheet, 'count'>): Promise<boolean> {
-  try {
-    await drawLabels({ ...sheet, count: 1 });
-    return true;
-  } catch (error) {
-    if (error instanceof RangeError) return false;
-    throw error;
+export function printFaults(print: Print & { others: readonly LabelStock[] }): Fault[] {
+  const ask = askOf(print);
+  const made = layOut(ask, labelFonts());
+  return made.ok ? [] : withNearest(made.faults, ask, print.stock, print.others, labelFonts());
+}
+
+/** What a font may exchange or move glyphs for: nothing of it, since the layout counts on each glyph as it is. */
+const SHAPING =
+  'rvrn ltra ltrm frac numr dnom ccmp locl rlig mark mkmk calt clig liga dlig rclt curs kern'.split(' ');
+
+/** An empty PDF with the faces of labels: nothing joined, nothing pulled together. */
+async function newSheet(title: string): Promise<{ pdf: PDFDocument; faces: OfFaces<PDFFont> }> {
+  const pdf = await PDFDocument.create();
+  pdf.registerFontkit(fontkit);
+  pdf.setTitle(title);
+  pdf.setCreator('Cocotte');
+  const features = byName(SHAPING.map(name => [name, false]));
+  const made = new Map<FaceId, PDFFont>();
+  for (const face of FACES) made.set(face, await pdf.embedFont(faceFile(face), { subset: true, features }));
+  return { pdf, faces: ofFaces(face => made.get(face) as PDFFont) };
+}
+
+const inkOf = (colour: string) => {
+  const [r, g, b] = [1, 3, 5].map(i => Number.parseInt(colour.slice(i, i + 2), 16) / 255) as [
+    number,
+    number,
+    number,
+  ];
+  return rgb(r, g, b);
+};
+const WHITE = '#FFFFFF';
+
+/** Draws a drawing on a page of its size: a word where it stands, so that nothing adds up. */
+function draw(page: PDFPage, drawing: Drawing, faces: OfFaces<PDFFont>, picture: PDFImage | null): void {
+  const down = (y_mm: number) => (drawing.height_mm - y_mm) * PT_PER_MM;
+  if (drawing.ground.toUpperCase() !== WHITE) {
+    const color = inkOf(drawing.ground);
+    if (drawing.round)
+      page.drawCircle({
+        x: (drawing.width_mm / 2) * PT_PER_MM,
+        y: down(drawing.height_mm / 2),
+        size: (drawing.width_mm / 2) * PT_PER_MM,
+        color,
+      });
+    else page.drawRectangle({ x: 0, y: 0, ...page.getSize(), color });
+  }
+  for (const item of drawing.items) {
+    const color = inkOf(item.ink);
+    if (item.kind === 'text') {
+      let at = 0;
+      for (const word of item.text.split(/( )/)) {
+        if (word !== ' ' && word !== '')
+          page.drawText(word, {
+            x: (item.xs_mm[at] as number) * PT_PER_MM,
+            y: down(item.y_mm),
+            size: item.size_mm * PT_PER_MM,
+            font: faces[item.face],
+            color,
+          });
+        at += [...word].length;
+      }
+    } else if (item.kind === 'code') {
+      const path = item.bars_mm.map(([x, y, w, h]) => `M${x} ${y}h${w}v${h}h${-w}z`).join('');
+      page.drawSvgPath(path, { x: 0, y: down(0), scale: PT_PER_MM, color });
+    } else {
+      const box = {
+        x: item.x_mm * PT_PER_MM,
+        y: down(item.y_mm + item.height_mm),
+        width: item.width_mm * PT_PER_MM,
+        height: item.height_mm * PT_PER_MM,
+      };
+      if (item.kind === 'block') page.drawRectangle({ ...box, color });
+      else if (picture) page.drawImage(picture, box);
+    }
   }
 }
 
 /**
- * Draws a sheet of like labels at true size.
+ * Draws labels at true size where the layout says: one for each jar, and spares.
  *
  * @returns the PDF
- * @throws RangeError when the text does not fit the label at the smallest size allowed
+ * @throws RangeError when the words do not fit the label: what was decided before today's rules of type
  */
-export async function drawLabels({ label, stock, size, count, habits }: LabelSheet): Promise<Uint8Array> {
-  const { pdf, faces } = await newPaper(`Labels ${label.lotCode}`);
-  const width = stock.label_mm.width * PT_PER_MM;
-  const height = stock.label_mm.height * PT_PER_MM;
+export async function drawLabels(sheet: LabelSheet): Promise<Uint8Array> {
+  const made = layOut(askOf(sheet), labelFonts());
+  if (!made.ok) throw new RangeError(`drawLabels: ${made.faults[0]?.what ?? ''}`);
+  const { stock } = sheet;
+  const { pdf, faces: _faces } = await newSheet(`Labels ${sheet.label.lotCode}`);
   // One label is drawn once and placed many times: a like label costs a few bytes.
-  const { pdf: single, faces: singleFaces } = await newPaper(label.lotCode);
-  drawOne(single.addPage([width, height]), label, singleFaces, habits, netFigures_mm(size));
-  const [stamp] = await pdf.embedPdf(await single.save());
-  if (!stamp) throw new RangeError('drawLabels: nothing was drawn');
-  void faces;
-  const perPage = stock.columns * stock.rows;
+  const { pdf: single, faces } = await newSheet(sheet.label.lotCode);
+  const picture = sheet.picture ? await single.embedJpg(sheet.picture) : null;
+  for (const { drawing } of made.pieces)
+    draw(
+      single.addPage([drawing.width_mm * PT_PER_MM, drawing.height_mm * PT_PER_MM]),
+      drawing,
+      faces,
+      picture,
+    );
+  const stamps: PDFEmbeddedPage[] = await pdf.embedPdf(
+    await single.save(),
+    made.pieces.map((_, i) => i),
+  );
   let page: PDFPage | null = null;
-  for (let i = 0; i < count; i++) {
-    if (i % perPage === 0)
+  let number = -1;
+  const wanted = (sheet.count + sheet.spares) * stamps.length;
+  for (const [i, place] of placesOn(stock, wanted, sheet.start).entries()) {
+    if (place.page !== number) {
       page = pdf.addPage([stock.page_mm.width * PT_PER_MM, stock.page_mm.height * PT_PER_MM]);
-    const column = (i % perPage) % stock.columns;
-    const row = Math.floor((i % perPage) / stock.columns);
-    (page as PDFPage).drawPage(stamp, {
-      x: (stock.margin_mm.left + column * stock.pitch_mm.x) * PT_PER_MM,
-      y:
-        (stock.page_mm.height - stock.margin_mm.top - row * stock.pitch_mm.y - stock.label_mm.height) *
-        PT_PER_MM,
+      number = place.page;
+    }
+    page?.drawPage(stamps[i % stamps.length] as PDFEmbeddedPage, {
+      x: (place.x_mm + sheet.offset_mm.x) * PT_PER_MM,
+      y: (stock.page_mm.height - place.y_mm - sheet.offset_mm.y - stock.label_mm.height) * PT_PER_MM,
     });
   }
   return pdf.save();
 }
 
-interface Placed {
-  text: string;
-  face: PDFFont;
-  size: number;
-}
+/** Half the length of a cross, and the step of the rulers, on a page that checks a printer. */
+const CROSS_MM = 3;
+const RULER_MM = 10;
 
-function drawOne(
-  page: PDFPage,
-  label: LabelContent,
-  faces: { plain: PDFFont; bold: PDFFont; heading: PDFFont },
-  habits: Pick<Habits, 'locale'>,
-  figures_mm: number,
-): void {
-  const { width, height } = page.getSize();
-  const pad = 8;
-  const column = width - 2 * pad;
-  const titleSize = label.statementOfIdentity.length > 26 ? 14 : 17;
-  let y = height - pad;
-  const line = (p: Placed, x = pad) => {
-    y -= p.size * 1.18;
-    page.drawText(p.text, { x, y: y + p.size * 0.2, size: p.size, font: p.face, color: INK });
-  };
-  for (const text of wrap(label.statementOfIdentity, faces.heading, titleSize, column))
-    line({ text, face: faces.heading, size: titleSize });
-  if (label.notForSale) line({ text: 'Not for sale', face: faces.bold, size: 8.5 });
-
-  // Net contents stand lowest: beside the code where they fit on one line there, else across the whole panel beneath it.
-  const netSize = (figures_mm * PT_PER_MM) / FIGURE_OVER_SIZE;
-  const roomy = Math.min(62, height * 0.42);
-  const beside = wrap(label.netContents, faces.bold, netSize, column - roomy - 8);
-  const across = beside.length > 1;
-  const code = across ? Math.min(46, height * 0.34) : roomy;
-  const net = across ? wrap(label.netContents, faces.bold, netSize, column) : beside;
-  const netHeight = net.length * netSize * 1.12;
-  const small: Placed[] = [
-    ...wrap(`${label.maker}, ${label.address}`, faces.plain, 7.2, column - code - 8).map(text => ({
-      text,
-      face: faces.plain,
-      size: 7.2,
-    })),
-    { text: `Lot ${label.lotCode}`, face: faces.bold, size: 8 },
-    {
-      text: `Made ${dayText(label.madeOn, habits)} · Best by ${dayText(label.bestBy, habits)}`,
-      face: faces.plain,
-      size: 7.2,
-    },
-    ...(label.readyFrom
-      ? [{ text: `Best from ${dayText(label.readyFrom, habits)}`, face: faces.plain, size: 7.2 }]
-      : []),
+/**
+ * A page that shows how far a printer is off: the edges of each label, a cross at its corner, and rulers that tell by how much.
+ *
+ * @returns the PDF
+ */
+export async function drawCheckPage({
+  stock,
+  offset_mm,
+  locale,
+}: {
+  stock: LabelStock;
+  offset_mm: { x: number; y: number };
+  locale: string;
+}): Promise<Uint8Array> {
+  const { pdf, faces } = await newSheet(`Printer check: ${stock.name}`);
+  const page = pdf.addPage([stock.page_mm.width * PT_PER_MM, stock.page_mm.height * PT_PER_MM]);
+  const x = (mm: number) => (mm + offset_mm.x) * PT_PER_MM;
+  const y = (mm: number) => (stock.page_mm.height - mm - offset_mm.y) * PT_PER_MM;
+  const line = (x1: number, y1: number, x2: number, y2: number, thickness = 0.3) =>
+    page.drawLine({ start: { x: x(x1), y: y(y1) }, end: { x: x(x2), y: y(y2) }, thickness });
+  const { width, height } = stock.label_mm;
+  for (const { x_mm, y_mm } of placesOn(stock, stock.columns * stock.rows, 0)) {
+    if (stock.shape === 'round')
+      page.drawCircle({
+        x: x(x_mm + width / 2),
+        y: y(y_mm + height / 2),
+        size: (width / 2) * PT_PER_MM,
+        borderWidth: 0.3,
+      });
+    else
+      page.drawRectangle({
+        x: x(x_mm),
+        y: y(y_mm + height),
+        width: width * PT_PER_MM,
+        height: height * PT_PER_MM,
+        borderWidth: 0.3,
+      });
+    line(x_mm - CROSS_MM, y_mm, x_mm + CROSS_MM, y_mm);
+    line(x_mm, y_mm - CROSS_MM, x_mm, y_mm + CROSS_MM);
+  }
+  // Rulers from the corner of the first label, a tick every millimetre.
+  const { left, top } = stock.margin_mm;
+  const inside = Math.min(width, height) / 2;
+  for (let mm = -RULER_MM; mm <= RULER_MM; mm++) {
+    const long = mm % 5 === 0 ? 2 : 1;
+    line(left + inside + mm, top, left + inside + mm, top + long, 0.2);
+    line(left, top + inside + mm, left + long, top + inside + mm, 0.2);
+  }
+  const words = [
+    stock.name,
+    'Print at 100 %, hold it behind a blank sheet against the light.',
+    'Measure how far an edge lies to the right of, and below, the blank label, and enter both.',
+    `Now entered: ${numberText(offset_mm.x, { locale }, 1)} mm to the right, ${numberText(offset_mm.y, { locale }, 1)} mm down.`,
   ];
-  const smallHeight = small.reduce((h, p) => h + p.size * 1.2, 0);
-  // The text above the foot shrinks until it fits, but never below the smallest letter allowed.
-  const foot =
-    pad + (across ? netHeight + Math.max(code, smallHeight) : Math.max(code, smallHeight + netHeight));
-  let y2 = pad - 2 + netHeight + smallHeight;
-  const space = y - foot - 2;
-  const paragraphs = (size: number): Placed[] => [
-    ...wrap(`Ingredients: ${label.ingredients}.`, faces.plain, size, column).map(text => ({
-      text,
-      face: faces.plain,
+  const size = Math.min(9, (width * PT_PER_MM) / 34);
+  words.forEach((text, i) =>
+    page.drawText(text, {
+      x: x(left + 4),
+      y: y(top + 5 + i * size * 0.5),
       size,
-    })),
-    ...(label.contains
-      ? wrap(`Contains: ${label.contains}.`, faces.bold, size, column).map(text => ({
-          text,
-          face: faces.bold,
-          size,
-        }))
-      : []),
-    ...(label.directions
-      ? wrap(label.directions, faces.plain, size, column).map(text => ({ text, face: faces.plain, size }))
-      : []),
-    ...(label.statement
-      ? wrap(label.statement, faces.plain, size, column).map(text => ({ text, face: faces.plain, size }))
-      : []),
-  ];
-  let size = 8.5;
-  while (size > SMALLEST_PT && paragraphs(size).reduce((h, p) => h + p.size * 1.18, 0) > space) size -= 0.1;
-  const body = paragraphs(size);
-  if (body.reduce((h, p) => h + p.size * 1.18, 0) > space)
-    throw new RangeError('drawLabels: the text does not fit this label at a legible size');
-  for (const p of body) line(p);
-
-  drawCode(page, label.lotCode, width - pad - code, foot - code - 2, code);
-  for (const text of small) {
-    y2 -= text.size * 1.2;
-    page.drawText(text.text, {
-      x: pad,
-      y: y2 + text.size * 0.25,
-      size: text.size,
-      font: text.face,
-      color: INK,
-    });
-  }
-  // At the foot of the panel, by themselves.
-  let at = pad - 2 + netHeight;
-  for (const text of net) {
-    at -= netSize * 1.12;
-    page.drawText(text, { x: pad, y: at + netSize * 0.2, size: netSize, font: faces.bold, color: INK });
-  }
-}
-
-/** The lot code as a QR symbol (ISO/IEC 18004), drawn as squares so that it prints sharp at any size. */
-function drawCode(page: PDFPage, text: string, x: number, y: number, side: number): void {
-  const symbol = (
-    bwip as unknown as { raw: (o: object) => { pixs: number[]; pixx: number; pixy: number }[] }
-  ).raw({ bcid: 'qrcode', text, eclevel: 'M' })[0];
-  if (!symbol) throw new RangeError('drawCode: no symbol');
-  const quiet = 4;
-  const module_pt = side / (symbol.pixx + 2 * quiet);
-  const path: string[] = [];
-  for (let row = 0; row < symbol.pixy; row++) {
-    for (let col = 0; col < symbol.pixx;) {
-      if (symbol.pixs[row * symbol.pixx + col] !== 1) {
-        col++;
-        continue;
-      }
-      let end = col;
-      while (end < symbol.pixx && symbol.pixs[row * symbol.pixx + end] === 1) end++;
-      path.push(`M${col + quiet} ${row + quiet}H${end + quiet}V${row + quiet + 1}H${col + quiet}Z`);
-      col = end;
-    }
-  }
-  page.drawSvgPath(path.join(''), { x, y: y + side, scale: module_pt, color: INK });
+      font: faces.plain,
+      maxWidth: (width - 8) * PT_PER_MM,
+      lineHeight: size * 1.2,
+    }),
+  );
+  return pdf.save();
 }

@@ -1,6 +1,7 @@
+import { useWorseLids } from '../checks/history.ts';
 import { drawLots } from '@cocotte/contract';
 import { Decimal, dayOf, moneyText } from '@cocotte/core/measure';
-import { type Need, type ShelfItem, unitSign, type Wanted, wantedOf } from '@cocotte/core/stores';
+import { avoiding, type Need, type ShelfItem, unitSign, type Wanted, wantedOf } from '@cocotte/core/stores';
 import { Box, Button } from '@mui/material';
 import { type ReactNode, useState, useSyncExternalStore } from 'react';
 import { v7 } from 'uuid';
@@ -39,10 +40,21 @@ const stacked = {
 
 /** Draws what the batch needs out of the open containers: nothing is chosen unless somebody wants to. */
 export function DrawPanel({ batch, when }: { batch: OpenBatch; when: When }) {
+  const worse = useWorseLids();
+  const shelf = useShelf();
+  const query = {
+    ...shelf,
+    data: shelf.data && { ...shelf.data, shelf: avoiding(shelf.data.shelf, worse.ids) },
+  };
   return (
-    <Loaded query={useShelf()}>
+    <Loaded query={query}>
       {view => (
         <Stack>
+          {worse.words.map(words => (
+            <Box key={words} sx={{ borderLeft: 4, borderColor: 'live.main', pl: 1.5 }}>
+              {words}
+            </Box>
+          ))}
           {/* After a draw the rest is proposed anew. */}
           <Needs
             key={[

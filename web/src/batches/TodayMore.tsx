@@ -1,12 +1,19 @@
-import { listLettersDue, readShopping } from '@cocotte/contract';
-import { POINT_WORDS, runsOut, thermometerDue } from '@cocotte/core/kitchen';
+import { type InstrumentLog, listLettersDue, readShopping } from '@cocotte/contract';
+import {
+  type CheckedKind,
+  JAM_THERMOMETER,
+  POINT_WORDS,
+  runsOut,
+  thermometerDue,
+} from '@cocotte/core/kitchen';
 import { jarCountText } from '@cocotte/core/jars';
 import { addDays, dayOf, dayText } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
-import { ThermometerDialog } from '../kitchen/ThermometerDialog.tsx';
+import { CheckDialog } from '../kitchen/CheckDialog.tsx';
+import { dueInstruments, lastCheck, useInstrumentLogs } from '../kitchen/instrument-logs.ts';
 import { Soft } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
 import { useNow } from '../shell/clock.ts';
@@ -44,12 +51,24 @@ export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
   });
   const letters = read?.letters ?? [];
   // A thermometer is asked for where somebody is about to cook by it.
-  const owner = useMay('owner');
+  const mayCook = useMay('cook');
   const cooking = (useToday().data?.batches ?? []).some(b => b.summary.stage === 'cooking');
   const cooks = soon.length > 0 || cooking;
-  const thermometer = owner && cooks && thermometerDue(kitchen, today);
-  const [checking, setChecking] = useState(false);
-  if (papers.length + letters.length + soon.length + spoiling.length === 0 && !thermometer)
+  const thermometer = mayCook && cooks && thermometerDue(kitchen, today);
+  const { data: kept } = useInstrumentLogs();
+  const logs = kept?.instruments ?? [];
+  const jam = logs.find(l => l.instrument.id === JAM_THERMOMETER) ?? null;
+  const others = logs.filter(l => l.instrument.id !== JAM_THERMOMETER);
+  // Whoever is about to cook or to read asks for what they do it by; a meter is calibrated on the day of its reading.
+  const reads = (useToday().data?.batches ?? []).some(b => b.summary.due.some(d => d.kind === 'acidity'));
+  const due = [
+    ...(mayCook && cooks
+      ? dueInstruments(others, ['thermometer', 'scale', 'refractometer'], kitchen, today)
+      : []),
+    ...(mayCook && reads ? dueInstruments(others, ['ph meter'], kitchen, today) : []),
+  ];
+  const [checking, setChecking] = useState<{ kind: CheckedKind; log: InstrumentLog | null } | null>(null);
+  if (papers.length + letters.length + soon.length + spoiling.length + due.length === 0 && !thermometer)
     return <>{otherwise}</>;
   return (
     <>
@@ -83,12 +102,30 @@ export default function TodayMore({ otherwise }: { otherwise: ReactNode }) {
                 : say('today.thermometer.last', { day: dayText(kitchen.thermometerCheckedOn, kitchen) })}
             </Soft>
           </Box>
-          <Button variant="outlined" onClick={() => setChecking(true)}>
+          <Button variant="outlined" onClick={() => setChecking({ kind: 'thermometer', log: jam })}>
             {say('today.thermometer.go')}
           </Button>
         </TodayRow>
       )}
-      {checking && <ThermometerDialog onClose={() => setChecking(false)} />}
+      {due.map(log => {
+        const { on } = lastCheck(log, kitchen);
+        return (
+          <TodayRow key={log.instrument.id}>
+            <Box sx={{ flex: 1, minWidth: 0 }}>
+              <Box sx={{ fontWeight: 700, fontSize: '1.08rem' }}>
+                {say(`today.check.${log.instrument.kind === 'ph meter' ? 'meter' : log.instrument.kind}`, {
+                  name: log.instrument.name,
+                })}
+              </Box>
+              <Soft>{on && say('today.check.last', { day: dayText(on, kitchen) })}</Soft>
+            </Box>
+            <Button variant="outlined" onClick={() => setChecking({ kind: log.instrument.kind, log })}>
+              {say(log.instrument.kind === 'ph meter' ? 'today.check.calibrate' : 'today.thermometer.go')}
+            </Button>
+          </TodayRow>
+        );
+      })}
+      {checking && <CheckDialog {...checking} onClose={() => setChecking(null)} />}
       {papers.map(point => (
         <PaperRow key={point.point} {...point} />
       ))}

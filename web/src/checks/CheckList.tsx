@@ -1,8 +1,11 @@
 import { byName } from '@cocotte/core/measure';
+import { Button } from '@mui/material';
+import { Link } from 'react-router';
 import { pagesOf } from '../kit/List.tsx';
 import { Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import { useBatches } from '../batches/api.ts';
+import { say } from '../words/views.ts';
 
 const DUE = byName<string>({
   press: 'press the jars',
@@ -18,7 +21,14 @@ const DUE = byName<string>({
 export function CheckList() {
   return (
     <>
-      <ViewHead title="Check" detail="Jars to press, acidity to read, deviations to settle, and the gate." />
+      <ViewHead title="Check" detail="Jars to press, acidity to read, deviations to settle, and the gate.">
+        <Button component={Link} to="/check/learned" variant="outlined">
+          {say('checked.title')}
+        </Button>
+        <Button component={Link} to="/check/deviations" variant="outlined">
+          {say('deviations.list')}
+        </Button>
+      </ViewHead>
       <Sheet>
         <BatchTable
           {...pagesOf(useBatches('checking'), p => p.batches)}

@@ -10,9 +10,12 @@ import { Loaded } from '../kit/Loaded.tsx';
 import { ViewHead } from '../kit/parts.tsx';
 import { useHere, useMay } from '../shell/session.tsx';
 import { CostPanel } from '../stores/costs/CostPanel.tsx';
-import { AcidityPanel } from './AcidityPanel.tsx';
+import { AcidityPanel } from './bench/AcidityPanel.tsx';
 import { BookPanel, DeviationPanel } from './Deviations.tsx';
 import { GatePanel } from './GatePanel.tsx';
+import { MarketPanel } from './MarketPanel.tsx';
+import { NetsPanel } from './NetsPanel.tsx';
+import { WithdrawPanel } from './WithdrawPanel.tsx';
 import { LookPanel } from './LookPanel.tsx';
 import { PressPanel } from './PressPanel.tsx';
 import { TakeJars } from './TakeJars.tsx';
@@ -57,6 +60,8 @@ function Checking({ batch }: { batch: OpenBatch }) {
           <Stack>
             <PressPanel batch={batch} when={when} />
             <LookPanel batch={batch} when={when} />
+            <NetsPanel batch={batch} when={when} />
+            <MarketPanel batch={batch} when={when} />
             {needsReading(started.recipe.foodClass) && <AcidityPanel batch={batch} when={when} />}
             <DeviationPanel batch={batch} when={when} />
             <BookPanel batch={batch} />
@@ -65,6 +70,7 @@ function Checking({ batch }: { batch: OpenBatch }) {
         </Box>
         <Stack>
           <GatePanel batch={batch} mayCook={mayCook} when={when} />
+          <WithdrawPanel batch={batch} when={when} />
           <CostPanel batch={batch} />
           {mayCook && <TakeJars batch={batch} />}
         </Stack>

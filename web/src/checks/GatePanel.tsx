@@ -1,6 +1,15 @@
 import { releaseJars } from '@cocotte/contract';
 import { type Condition, standsOut } from '@cocotte/core/checks';
-import { type Fault, instantText, rangesText } from '@cocotte/core/measure';
+import type { MarkedFor } from '@cocotte/core/batches';
+import {
+  addDays,
+  addMonths,
+  dayOf,
+  dayText,
+  type Fault,
+  instantText,
+  rangesText,
+} from '@cocotte/core/measure';
 import { jarCountText } from '@cocotte/core/jars';
 import { KNOWN_WORDS } from '@cocotte/core/records';
 import { Box, Button } from '@mui/material';
@@ -12,6 +21,7 @@ import { Switcher } from '../kit/controls.tsx';
 import { Line } from '../kit/layout.tsx';
 import { CheckMark, CrossMark, Faults, Sheet, Soft, Tag } from '../kit/parts.tsx';
 import { call } from '../shell/call.ts';
+import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMaySign } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 
@@ -92,6 +102,7 @@ export function GatePanel({ batch, mayCook, when }: { batch: OpenBatch; mayCook:
           </Button>
         </Box>
       )}
+      <KeptJar batch={batch} mayCook={mayCook} when={when} />
       {waiting.length === 0 && released.length === 0 && (
         <Box sx={{ mt: 2, color: 'ox.main', fontWeight: 600 }}>{say('gate.held')}</Box>
       )}
@@ -146,6 +157,61 @@ function ConditionRow({ condition: c, people }: { condition: Condition; people: 
           </Box>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** The jar that is kept for its lot, with the day on which it may go; and from when on the others taste right. */
+function KeptJar({ batch, mayCook, when }: { batch: OpenBatch; mayCook: boolean; when: When }) {
+  const { kitchen } = useHere();
+  const { started, jars } = batch.state;
+  const standing = jars.filter(j => !j.setAside && j.loadIds.length > 0);
+  if (!started || standing.length === 0) return null;
+  const kept = standing.filter(j => j.marked === 'keeping');
+  const until = addMonths(started.madeOn, started.recipe.shelfLife_months);
+  const ready = started.recipe.readyAfter_days;
+  const last = standing.at(-1)?.number ?? 0;
+  const mark = (numbers: number[], to: MarkedFor) =>
+    void batch.enter([['jars.marked', { jars: numbers, for: to }]], when);
+  const mayGo = until < dayOf(kitchenNow(), kitchen.zone);
+  return (
+    <Box sx={{ mt: 2 }}>
+      {ready > 0 && (
+        <Box>{say('gate.readyFrom', { day: dayText(addDays(started.madeOn, ready), kitchen) })}</Box>
+      )}
+      {kept.length > 0 ? (
+        <Line>
+          <span>
+            {say(mayGo ? 'gate.keptMayGo' : 'gate.kept', {
+              jars: rangesText(kept.map(j => j.number)),
+              day: dayText(until, kitchen),
+            })}
+          </span>
+          {mayCook && (
+            <Button
+              size="small"
+              onClick={() =>
+                mark(
+                  kept.map(j => j.number),
+                  'sale',
+                )
+              }
+            >
+              {say('gate.keepNone')}
+            </Button>
+          )}
+        </Line>
+      ) : (
+        mayCook &&
+        started.purpose === 'sale' && (
+          <Line>
+            <Soft>{say('gate.keepWhy')}</Soft>
+            <Button size="small" variant="outlined" onClick={() => mark([last], 'keeping')}>
+              {say('gate.keep', { jar: last })}
+            </Button>
+          </Line>
+        )
+      )}
     </Box>
   );
 }

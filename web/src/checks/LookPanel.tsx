@@ -11,6 +11,7 @@ import { OneOf, Text } from '../kit/fields.tsx';
 import { useTyped } from '../kit/form.ts';
 import { Caution, Sheet, Soft } from '../kit/parts.tsx';
 import { anyWords } from '../kit/readers.ts';
+import { Causes, TasteEntry } from './Causes.tsx';
 import { useNow } from '../shell/clock.ts';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
@@ -96,6 +97,8 @@ export function LookPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           </Soft>
         </Box>
       )}
+      <Causes batch={batch} />
+      {!batch.rehearsal && <TasteEntry batch={batch} />}
     </Sheet>
   );
 }

@@ -1,12 +1,21 @@
-import { type EventBodies, type SetAsideReason, SET_ASIDE_REASONS } from '@cocotte/core/batches';
+import {
+  type EventBodies,
+  hasCooled,
+  loadable,
+  PRESS_AFTER_HOURS,
+  type SetAsideReason,
+  SET_ASIDE_REASONS,
+  SUSPECT,
+} from '@cocotte/core/batches';
+import { REPROCESS_HOURS } from '@cocotte/core/checks';
+import { isFlatLid } from '@cocotte/core/jars';
 import { rangesText } from '@cocotte/core/measure';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { loadable } from '@cocotte/core/batches';
 import type { Fact, OpenBatch } from '../batches/open-batch.ts';
 import { type When, pastInstant } from '../batches/when.ts';
-import { kitchenNow } from '../shell/clock.ts';
+import { kitchenNow, useNow } from '../shell/clock.ts';
 import { EntryForm } from '../kit/EntryForm.tsx';
 import { Switcher } from '../kit/controls.tsx';
 import { Time } from '../kit/fields.tsx';
@@ -16,6 +25,8 @@ import { Line } from '../kit/layout.tsx';
 import { Sheet, Soft } from '../kit/parts.tsx';
 import { useHere } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
+import { PressOneByOne } from './PressOneByOne.tsx';
+import { SuspectJars } from './SuspectJars.tsx';
 
 type How = EventBodies['jars.pressed']['how'];
 
@@ -47,6 +58,35 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
     if (await batch.enter([fact], when)) setFailed(new Set());
   };
   const open = present.some(j => !j.pressed);
+  const [way, setWay] = useState<'all but' | 'one by one'>('all but');
+  const now_ms = useNow();
+  const hoursSince = (at_ms: number) => (now_ms - at_ms) / 3_600_000;
+  const cooled = (lifted_ms: number) => {
+    const h = hoursSince(lifted_ms);
+    return h < PRESS_AFTER_HOURS
+      ? say('press.cools', { h: Math.ceil(PRESS_AFTER_HOURS - h) })
+      : say('press.cooled', { h: Math.floor(h) });
+  };
+  const liftedOf = (j: (typeof present)[number]) =>
+    batch.state.loads.find(l => l.id === j.loadIds.at(-1))?.lifted ?? null;
+  const provenNow = (j: (typeof present)[number]) => {
+    const at = liftedOf(j);
+    return j.pressed !== null && at !== null && hasCooled(j.pressed.by, at);
+  };
+  const inLoads = batch.state.loads.map(load => ({
+    load: load as typeof load | null,
+    jars: batch.state.jars.flatMap(j => (j.loadIds.at(-1) === load.id ? j.number : [])),
+  }));
+  const groups = [
+    ...inLoads,
+    { load: null, jars: batch.state.jars.flatMap(j => (j.loadIds.length === 0 ? j.number : [])) },
+  ].filter(g => g.jars.length > 0);
+  /** Hours left in which a jar that failed may be processed again. */
+  const hoursLeft = Math.min(
+    ...present
+      .filter(j => leaving.includes(j.number))
+      .map(j => REPROCESS_HOURS - hoursSince(liftedOf(j)?.at_ms ?? 0)),
+  );
   return (
     <Sheet
       title="Press the jars"
@@ -57,21 +97,48 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
         .map(l => (
           <ForgottenLift key={l.id} batch={batch} load={l} />
         ))}
-      <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>
-        Next day, with the thumb, in the middle of the lid. The ping is no proof. Tap the jars that did not
-        seal, or that leave for another reason.
-      </Typography>
+      <Typography sx={{ color: 'text.secondary', mb: 1.5 }}>{say('press.how.thumb')}</Typography>
       {shelf.length === 0 ? (
-        <Soft>No jar is filled.</Soft>
+        <Soft>{say('press.noJar')}</Soft>
       ) : (
-        <JarShelf
-          jars={shelf}
-          marked={failed}
-          onPress={n => present.some(j => j.number === n) && toggle(n)}
-          markWord="did not seal"
-        />
+        groups.map(({ load, jars }) => (
+          <Box key={load?.id ?? ''} sx={{ mb: 1 }}>
+            {load && (
+              <Box sx={{ fontWeight: 650 }}>
+                {say('press.load', { load: load.number })}{' '}
+                <Soft>{load.lifted ? cooled(load.lifted.at_ms) : say('press.inCanner')}</Soft>
+              </Box>
+            )}
+            <JarShelf
+              jars={shelf.filter(j => jars.includes(j.number))}
+              marked={failed}
+              onPress={n => present.some(j => j.number === n) && toggle(n)}
+              markWord={say('press.mark')}
+            />
+          </Box>
+        ))
       )}
       {present.length > 0 && (
+        <Switcher
+          label={say('press.way')}
+          value={way}
+          of={[
+            ['all but', say('press.way.allBut')],
+            ['one by one', say('press.way.oneByOne')],
+          ]}
+          onPick={setWay}
+          sx={{ width: 225, mt: 2, mr: 1.5 }}
+        />
+      )}
+      {present.length > 0 && way === 'one by one' && (
+        <PressOneByOne
+          batch={batch}
+          when={when}
+          how={how}
+          jars={present.filter(j => !j.pressed || (j.pressed.sealed && !provenNow(j)))}
+        />
+      )}
+      {present.length > 0 && way === 'all but' && (
         <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap' }}>
           <Switcher
             label={say('press.how')}
@@ -79,6 +146,9 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
             of={[
               ['pressed', say('press.pressed')],
               ['bands off', say('press.bandsOff')],
+              ...(present.some(j => !isFlatLid(j.closure))
+                ? ([['as the letter says', say('press.byLetter')]] as const)
+                : []),
             ]}
             onPick={setHow}
             sx={{ width: 225 }}
@@ -92,7 +162,7 @@ export function PressPanel({ batch, when }: { batch: OpenBatch; when: When }) {
           </Button>
         </Box>
       )}
-      {leaving.length > 0 && <Leaving batch={batch} jars={leaving} onEnter={enter} />}
+      {leaving.length > 0 && <Leaving batch={batch} jars={leaving} hoursLeft={hoursLeft} onEnter={enter} />}
     </Sheet>
   );
 }
@@ -103,10 +173,12 @@ const isStuck = (form: string | undefined) => form === 'failed' || form === 'hel
 function Leaving({
   batch,
   jars,
+  hoursLeft,
   onEnter,
 }: {
   batch: OpenBatch;
   jars: number[];
+  hoursLeft: number;
   onEnter: (fact: Fact) => Promise<void>;
 }) {
   const [why, setWhy] = useState<SetAsideReason>('seal failed');
@@ -122,17 +194,30 @@ function Leaving({
         <Button variant="outlined" onClick={() => void onEnter(['jars.moved', { jars, to: 'freezer' }])}>
           {say('jars.freeze')}
         </Button>
-        {again && (
+        {again && hoursLeft > 0 && (
           <Button variant="outlined" component={Link} to={`/cook/${batch.id}`}>
             {say('jars.again')}
           </Button>
         )}
       </Line>
+      {again && (
+        <Box sx={{ mt: 1, fontWeight: hoursLeft > 0 && hoursLeft < 6 ? 650 : 400 }}>
+          {hoursLeft > 0
+            ? say('jars.hoursLeft', { h: Math.floor(hoursLeft), min: Math.floor((hoursLeft % 1) * 60) })
+            : say('jars.noHours')}
+        </Box>
+      )}
       <Line mt={1.5}>
         <Switcher
           label="Set aside because"
           value={why}
-          of={SET_ASIDE_REASONS}
+          of={SET_ASIDE_REASONS.filter(
+            r =>
+              !SUSPECT.includes(r) &&
+              r !== 'destroyed' &&
+              // The gate is for samples and gifts too.
+              ((r !== 'sampled' && r !== 'gifted') || jars.every(n => batch.standing.released.includes(n))),
+          )}
           onPick={setWhy}
           sx={{ width: 180 }}
         />
@@ -140,10 +225,10 @@ function Leaving({
           Set jar {rangesText(jars)} aside
         </Button>
       </Line>
-      <Soft>
-        Within 24 h: refrigerate, freeze, or process again with a new lid. A jar found open or bulging later
-        is destroyed untasted.
-      </Soft>
+      <SuspectJars
+        jars={jars}
+        onDestroyed={found => void onEnter(['jars.set_aside', { jars, why: found }])}
+      />
     </Box>
   );
 }

@@ -46,7 +46,7 @@ export function TakeJars({ batch }: { batch: OpenBatch }) {
   });
   return (
     <Sheet
-      title="Into another batch"
+      title={<span id="into-another-batch">Into another batch</span>}
       aside={
         !open && (
           <Button size="small" variant="outlined" onClick={() => setOpen(true)}>

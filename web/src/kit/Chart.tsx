@@ -1,10 +1,29 @@
 import { useColorScheme } from '@mui/material/styles';
+import { type ComponentProps, useEffect, useRef, useState } from 'react';
 import ReactApexChart from 'react-apexcharts';
 import { DAY, NIGHT, TEXT_FACE } from './theme.ts';
 
 /** The package is CommonJS: one bundler hands over its exports, another its default. */
 export const Chart = ((ReactApexChart as unknown as { default?: typeof ReactApexChart }).default ??
   ReactApexChart) as typeof ReactApexChart;
+
+/** A chart on a page of many: drawn once it comes near what is seen, its place kept before. */
+export function ChartInView(props: ComponentProps<typeof Chart> & { height: number }) {
+  const place = useRef<HTMLDivElement>(null);
+  const [near, setNear] = useState(false);
+  useEffect(() => {
+    const watch = new IntersectionObserver(entries => entries.some(e => e.isIntersecting) && setNear(true), {
+      rootMargin: '200px',
+    });
+    watch.observe(place.current as HTMLDivElement);
+    return () => watch.disconnect();
+  }, []);
+  return (
+    <div ref={place} style={{ minHeight: props.height }}>
+      {near && <Chart {...props} />}
+    </div>
+  );
+}
 
 /** What every chart of ours leaves out, and its face. */
 export const PLAIN_CHART = {

@@ -105,6 +105,11 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
                 unit={`°${from.temperature}`}
                 hint="Check it in boiling water; minus when it reads low"
               />
+              <Figure
+                at={at('phAct')}
+                label="Acts above pH"
+                hint="A second, tightest jar is read above it; the limit stays 4.6"
+              />
             </Cells>
           </Sheet>
           <Sheet title="How it reads figures">
@@ -145,6 +150,11 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
             <Cells>
               <Text at={at('makerName')} label="Maker" />
               <Text at={at('makerAddress')} label="Address" />
+              <Text
+                at={at('number')}
+                label="Number of the registration or permit"
+                hint="As it is to stand on a label, where your place asks for one"
+              />
             </Cells>
             <Box sx={{ mt: 2 }}>
               <Soft>

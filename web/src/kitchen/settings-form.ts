@@ -1,4 +1,5 @@
 import type { KitchenSettings } from '@cocotte/contract';
+import { PH_LIMIT } from '@cocotte/core/acid';
 import type { Burner, Canner, Kitchen } from '@cocotte/core/kitchen';
 import { JAR_SIZES, type JarSizeId } from '@cocotte/core/jars';
 import {
@@ -52,6 +53,7 @@ export function settingsTexts(kitchen: Kitchen, personIds: readonly string[]) {
       ? plain(kitchen.altitude === 'ft' ? feetFromMetres(kitchen.altitude_m) : kitchen.altitude_m)
       : '',
     zone: kitchen.placed ? kitchen.zone : Intl.DateTimeFormat().resolvedOptions().timeZone,
+    phAct: fieldText(kitchen.phAct, kitchen.locale, 2),
     thermometerError_C: plain(kitchen.thermometerError_C * (kitchen.temperature === 'F' ? 1.8 : 1)),
     locale: plainLocale(kitchen.locale),
     clock: clockOf(kitchen.locale),
@@ -97,6 +99,7 @@ export function settingsTexts(kitchen: Kitchen, personIds: readonly string[]) {
     wholesale_pct: plain(costs.pricing.wholesale_pct),
     makerName: kitchen.makerName,
     makerAddress: kitchen.makerAddress,
+    number: kitchen.jurisdiction.number,
     jurisdiction: kitchen.jurisdiction.name,
     source: kitchen.jurisdiction.source,
     statement: kitchen.jurisdiction.statement,
@@ -133,6 +136,7 @@ export function settingsShape(kitchen: Kitchen) {
       });
       return found.ok && inFeet ? { ok: true, value: metresFromFeet(found.value) } : found;
     },
+    phAct: number('The pH this kitchen acts at', 3, PH_LIMIT),
     thermometerError_C: orElse(0, (text: string) => {
       const found = number('The error', -9, 9)(text);
       return found.ok && kitchen.temperature === 'F'
@@ -180,6 +184,7 @@ export function settingsShape(kitchen: Kitchen) {
     wholesale_pct: number('Wholesale', 0, 100),
     makerName: anyWords,
     makerAddress: anyWords,
+    number: anyWords,
     jurisdiction: anyWords,
     source: anyWords,
     statement: anyWords,
@@ -221,6 +226,7 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
     measures: v.measures,
     altitude_m: v.altitude_m,
     thermometerError_C: v.thermometerError_C,
+    phAct: v.phAct,
     thermometerIce_C: before.thermometerIce_C,
     // A figure that is typed anew was just read.
     thermometerCheckedOn:
@@ -254,6 +260,7 @@ export function settingsOf(v: Read, typed: SettingsTexts, before: Kitchen, now_m
     jurisdiction: {
       ...before.jurisdiction,
       name: v.jurisdiction,
+      number: v.number,
       statement: v.statement,
       source: v.source,
       confirmedOn: v.confirmed ? (before.jurisdiction.confirmedOn ?? dayOf(now_ms, v.zone)) : null,

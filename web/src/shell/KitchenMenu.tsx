@@ -148,6 +148,7 @@ export function KitchenMenu({
         <Divider component="li" />
         {item('Your password and devices', () => void navigate('/account'))}
         {item('Kitchen settings', () => void navigate('/kitchen'))}
+        {item('Instruments', () => void navigate('/kitchen/instruments'))}
         {role === 'owner' && item('People', () => void navigate('/kitchen/people'))}
         {session.kitchens
           .filter(k => k.id !== kitchen.id)

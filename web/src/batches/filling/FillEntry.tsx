@@ -1,5 +1,7 @@
+import { termsOf } from '@cocotte/core/review';
+import { useWorseLids } from '../../checks/history.ts';
 import { depthText } from '@cocotte/core/measure';
-import { type JarSizeId, jarCountText, jarSize, USUAL_HOLDS } from '@cocotte/core/jars';
+import { isFlatLid, type JarSizeId, jarCountText, jarSize, USUAL_HOLDS } from '@cocotte/core/jars';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { Switcher } from '../../kit/controls.tsx';
@@ -47,17 +49,29 @@ export function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
   const [jarLotChosen, setJarLot] = useState<string | null>(null);
   const [lidLotChosen, setLidLot] = useState<string | null>(null);
   const jarLotId = jarLotChosen ?? jarLots[0]?.lotId ?? '';
-  const lidLotId = lidLotChosen ?? lidLots[0]?.lotId ?? '';
+  const worse = useWorseLids(!batch.rehearsal).ids;
+  const lidLotId = lidLotChosen ?? (lidLots.find(l => !worse.has(l.lotId)) ?? lidLots[0])?.lotId ?? '';
   const time = started.times.find(t => t.jarSize === size);
   const [more, setMore] = useState(false);
   const [glass, setGlass] = useState(false);
   const [spaceChosen, setSpace] = useState('');
+  // A letter that names another closure than flat lids has it proposed.
+  const named = termsOf(started.recipe)?.closure ?? '';
+  const byLetter = isFlatLid(named) ? '' : named;
+  const [closure, setClosure] = useState(byLetter);
   const headspace_mm = spaceChosen === '' ? null : Number(spaceChosen);
   const { enter, offer } = useUndo(batch, when);
   const fill = async () => {
     const first = Math.max(0, ...batch.state.jars.map(j => j.number)) + 1;
     const jars = Array.from({ length: count }, (_, i) => first + i);
-    const body = { size, jars, jarLotId: jarLotId || null, lidLotId: lidLotId || null, headspace_mm };
+    const body = {
+      size,
+      jars,
+      jarLotId: jarLotId || null,
+      lidLotId: lidLotId || null,
+      headspace_mm,
+      closure,
+    };
     if (await enter(`${jarCountText(count, size)} filled`, [['jars.filled', body]])) {
       setCount(null);
       setSpace('');
@@ -108,6 +122,18 @@ export function FillEntry({ batch, when }: { batch: OpenBatch; when: When }) {
             )}
             <Switcher label="Jar lot" value={jarLotId} of={lotChoices(jarLots)} onPick={setJarLot} />
             <Switcher label="Lid lot" value={lidLotId} of={lotChoices(lidLots)} onPick={setLidLot} />
+            {(byLetter !== '' || more) && (
+              <Switcher
+                label={say('fill.closure')}
+                value={closure}
+                of={[
+                  ['', say('fill.closure.flat')],
+                  ...(byLetter === '' ? [] : [[byLetter, byLetter] as const]),
+                  ['another', say('fill.closure.other')],
+                ]}
+                onPick={setClosure}
+              />
+            )}
             {time && (
               <Switcher
                 label={say('fill.headspace')}

@@ -18,6 +18,7 @@ import { v7 } from 'uuid';
 import { call, faultsOf } from '../../shell/call.ts';
 import { Toggle } from '../../kit/controls.tsx';
 import { Columns } from '../../kit/layout.tsx';
+import { giveOut } from '../../kit/give-out.ts';
 import { List } from '../../kit/List.tsx';
 import { faultText } from '../../kit/readers.ts';
 import { Faults, Sheet, Soft, ViewHead } from '../../kit/parts.tsx';
@@ -258,12 +259,7 @@ function TakeOut() {
       } while (after !== '');
       const text = await withWorker(x => x.write(format, recipes));
       const { ending, type } = FORMATS[format];
-      const url = URL.createObjectURL(new Blob([text], { type }));
-      const link = document.createElement('a');
-      link.href = url;
-      link.download = `recipes.${ending}`;
-      link.click();
-      URL.revokeObjectURL(url);
+      giveOut(new Blob([text], { type }), `recipes.${ending}`);
     } catch (error) {
       setFaults(faultsOf(error));
     } finally {

@@ -12,7 +12,7 @@ import { processFor, routeToSale } from '@cocotte/core/review';
 import { needsOf, wantedOf } from '@cocotte/core/stores';
 import { processWords } from '@cocotte/core/times';
 import { Box, Button, Typography } from '@mui/material';
-import { useMemo, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 } from 'uuid';
 import { faultsOf } from '../../shell/call.ts';
@@ -38,6 +38,10 @@ import { ReviewPanel } from './ReviewPanel.tsx';
 import { ScalePanel } from './ScalePanel.tsx';
 import { SketchSheet } from './SketchSheet.tsx';
 import { StartDialog } from './StartDialog.tsx';
+
+const AcidityForecastPanel = lazy(async () => ({
+  default: (await import('./AcidityForecastPanel.tsx')).AcidityForecastPanel,
+}));
 
 /** A recipe as a sheet: how much, the lines at that scale, what it will make, and its process in this kitchen. */
 export function RecipeSheet() {
@@ -204,6 +208,9 @@ function Opened({
             correction={correction}
             kitchen={kitchen}
           />
+          <Suspense fallback={null}>
+            <AcidityForecastPanel recipe={recipe} foreseen={foreseen} kitchen={kitchen} />
+          </Suspense>
           <Goes
             recipe={recipe}
             plan={plan}

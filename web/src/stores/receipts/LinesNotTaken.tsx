@@ -1,6 +1,7 @@
 import type { CsvFault } from '@cocotte/core/stores';
 import { Button } from '@mui/material';
 import { List } from '../../kit/List.tsx';
+import { giveOut } from '../../kit/give-out.ts';
 import { Sheet, Soft } from '../../kit/parts.tsx';
 
 /** Lines that are shown; the kept report has all. */
@@ -15,14 +16,7 @@ export function LinesNotTaken({ faults, leftOut }: { faults: CsvFault[]; leftOut
         [f.line, f.field, f.what, f.next].map(v => `"${String(v).replaceAll('"', '""')}"`).join(','),
       ),
     ].join('\r\n');
-  const keep = () => {
-    const url = URL.createObjectURL(new Blob([text()], { type: 'text/csv' }));
-    const a = document.createElement('a');
-    a.href = url;
-    a.download = 'lines-not-taken.csv';
-    a.click();
-    URL.revokeObjectURL(url);
-  };
+  const keep = () => giveOut(new Blob([text()], { type: 'text/csv' }), 'lines-not-taken.csv');
   return (
     <Sheet
       title={linesWords(new Set(faults.map(f => f.line)).size)}
