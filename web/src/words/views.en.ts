@@ -610,7 +610,7 @@ export const viewsEn = {
   'label.stock.new': 'New ones',
   'label.stock.own': 'Blank labels of my own, and the printer',
   'label.stock.save': 'Keep the measures',
-  'label.stock.ship': '{n, plural, other {# kinds ship beside yours}}.',
+  'label.stock.ship': '{n, plural, one {One kind ships} other {# kinds ship}} beside yours.',
   'label.stock.title': 'Blank labels and the printer',
   'label.stock.which': 'Which',
   'label.tall': 'Height of the body',
