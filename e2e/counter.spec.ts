@@ -230,8 +230,13 @@ test('what is used without a connection is written down, drawn afterwards, and i
   await page.getByRole('button', { name: '1 short in the books' }).click();
   await expect(page.getByRole('link', { name: /more used than was there/ })).toBeVisible();
   await page.goto(url.replace('/cook/', '/check/'));
-  await expect(page.getByText(/more was used than the books had/)).toBeVisible();
-  await page.getByRole('button', { name: 'It was there: it is used up now' }).click();
+  await expect(page.getByText(/more was used than the books had/).first()).toBeVisible();
+  // One lot is short, or two where another batch drew of the first meanwhile.
+  const settle = page.getByRole('button', { name: 'It was there: it is used up now' });
+  for (let left = await settle.count(); left > 0; left--) {
+    await settle.first().click();
+    await expect(settle).toHaveCount(left - 1);
+  }
   await expect(page.getByText(/more was used than the books had/)).toHaveCount(0);
   await page.goto(`${house.url}/stores`);
   await quiet(page);

@@ -207,3 +207,58 @@ test('a label is made one’s own: words, claims, measures, colours, spares, and
   expect([png.format, png.width, png.height]).toEqual(['png', 2400, 1200]);
   expect(seen.faults).toEqual([]);
 });
+
+test('the place is changed by the authority’s words; the lots it touches are told, their labels counted', async ({
+  page,
+}) => {
+  const seen = watch(page);
+  await enterDemo(page, house);
+  await page.goto(`${house.url}/kitchen`);
+  await page.getByRole('button', { name: 'Change the place or its ticks' }).click();
+  const dialog = page.getByRole('dialog', { name: 'What the place allows' });
+  await dialog.getByText('Change what it says, by the words of the authority').click();
+  await dialog.getByRole('textbox', { name: 'Highest pH of acidified food' }).fill('5');
+  await dialog.getByRole('textbox', { name: 'Sentence on each label' }).fill('Made at home, not inspected.');
+  await dialog.getByRole('button', { name: 'Keep the place and its ticks' }).click();
+  // What is refused is said beside its field, and nothing that was typed is lost.
+  await expect(dialog.getByText(/must be at most 4.6/)).toBeVisible();
+  await expect(dialog.getByRole('textbox', { name: 'Sentence on each label' })).toHaveValue(
+    'Made at home, not inspected.',
+  );
+  await dialog.getByRole('textbox', { name: 'Highest pH of acidified food' }).fill('4.6');
+  await dialog.getByRole('button', { name: 'Keep the place and its ticks' }).click();
+  await expect(
+    dialog.getByText(/the sentence on the label the place now says something else than was ticked/),
+  ).toBeVisible();
+  expect(await axe(page)).toEqual([]);
+  const asked = dialog.getByLabel('Asked on');
+  // The day of the kitchen, where it is another one than here.
+  const today = new Intl.DateTimeFormat('sv-SE', { timeZone: 'America/Denver' }).format(Date.now());
+  for (let i = 0; i < (await asked.count()); i++) await asked.nth(i).fill(today);
+  await dialog.getByRole('button', { name: 'Keep the place and its ticks' }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect(page.getByText('version 3, changed by this kitchen')).toBeVisible();
+  await page.getByText('Lots whose printed labels are out of date').click();
+  await expect(page.getByRole('link', { name: /Red plum jam RPJ-/ }).first()).toBeVisible();
+  await expect(page.getByText('the statement').first()).toBeVisible();
+  await page
+    .getByRole('link', { name: /Red plum jam RPJ-/ })
+    .first()
+    .click();
+  await expect(
+    page.getByText(/the statement: was ".*", is now "Made at home, not inspected\."/).first(),
+  ).toBeVisible();
+  // What became of them: no more than were printed.
+  await page.getByRole('button', { name: 'Count them' }).first().click();
+  const count = page.getByRole('dialog', { name: 'What became of these labels' });
+  await count.getByRole('textbox', { name: 'Used' }).fill('400');
+  await count.getByRole('button', { name: 'Keep the count' }).click();
+  await expect(count.getByText(/400 are counted, and \d+ were printed/)).toBeVisible();
+  await count.getByRole('textbox', { name: 'Used' }).fill('6');
+  await count.getByRole('textbox', { name: 'Spoiled' }).fill('1');
+  await count.getByRole('button', { name: 'Keep the count' }).click();
+  await expect(page.getByText(/6 used, 1 spoiled, 0 destroyed/)).toBeVisible();
+  await page.getByRole('link', { name: 'Record', exact: true }).click();
+  await expect(page.getByText('Counted labels: 6 used, 1 spoiled, 0 destroyed.')).toBeVisible();
+  expect(seen.faults).toEqual([]);
+});

@@ -182,8 +182,11 @@ test('what was typed for one batch is not left in the fields of the next', async
   const stepsOf = async (batch: typeof one) => {
     await batch.click();
     await expect(page).toHaveURL(new RegExp(`${await batch.getAttribute('href')}$`));
-    await page.getByRole('tab', { name: 'Steps' }).click();
-    await expect(grams).toHaveValue('');
+    // The address changes before the view of the other batch stands, on a tab of its own.
+    await expect(async () => {
+      await page.getByRole('tab', { name: 'Steps' }).click();
+      await expect(grams).toHaveValue('', { timeout: 2000 });
+    }).toPass({ timeout: 45_000 });
   };
   await stepsOf(one);
   await stepsOf(other);

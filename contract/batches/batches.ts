@@ -53,6 +53,7 @@ const due = shape<Due>({
     'label',
     'look',
     'look again',
+    'ask back',
   ] as const),
   from_ms: instant_ms,
   count,

@@ -47,6 +47,7 @@ import {
 } from './decision-rules.ts';
 import { printSetup } from '../labels/label-rules.ts';
 
+const labelCount = (name: string) => figure({ min: 0, max: 10_000, whole: true, name });
 const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
 const worked = figure({ min: 0, above: true, max: 1440, name: 'The minutes', why: 'A day has 1,440.' });
 const reason = text({ min: 3, max: 300, name: 'The reason' });
@@ -242,6 +243,14 @@ const correctable: { [K in CorrectableType]: Shapes<EventBodies[K]> } = {
     shape<EventBodies['jars.market_checked']>({
       jars: jarNumbers,
       done: list(choice(MARKET_STEPS), { min: 1, max: MARKET_STEPS.length }),
+    }),
+  ],
+  'labels.counted': [
+    shape<EventBodies['labels.counted']>({
+      printId: uuid,
+      used: labelCount('The labels that were used'),
+      spoiled: labelCount('The labels that were spoiled'),
+      destroyed: labelCount('The labels that were destroyed'),
     }),
   ],
   'jars.looked': [

@@ -42,6 +42,7 @@ const rules = shape<Jurisdiction>({
   registration: text({ max: 200 }),
   statement: text({ max: 300 }),
   label: placeLabelRule,
+  edited: flag,
 });
 const jurisdiction = shape<JurisdictionProfile>({
   name: text({ max: 120 }),

@@ -4,8 +4,11 @@ export {
   labelCheckPage,
   type LabelSettings,
   labelSheet,
+  listTouchedLots,
   type PrintLabels,
   printLabels,
   readLabelSettings,
   readLabelSetup,
+  TOUCHED_MOST,
+  type TouchedLot,
 } from './labels.ts';

@@ -6,7 +6,7 @@ import {
   type Stamp,
 } from '@cocotte/core/batches';
 import type { JarSizeId } from '@cocotte/core/jars';
-import { NET_FORMS, type LabelSetup } from '@cocotte/core/labels';
+import { NET_FORMS, type LabelSetup, type OutOfDate } from '@cocotte/core/labels';
 import { type BatchView, batchParams } from '../batches/batches.ts';
 import { readBatch } from '../batches/index.ts';
 import { stampRule } from '../batches/stamp-rules.ts';
@@ -171,4 +171,40 @@ export const labelSheet = fileEndpoint({
   summary: 'The label sheet at true size',
   mediaType: 'application/pdf',
   params: shape<{ batchId: string; printId: string }>({ batchId: uuid, printId: uuid }),
+});
+
+/** A lot whose printed labels say something else than they would today. */
+export interface TouchedLot extends OutOfDate {
+  batchId: string;
+  name: string;
+}
+/** Most lots that are looked through and told of, the newest. */
+export const TOUCHED_MOST = 200;
+/** Lots whose printed labels are out of date: by another place, a changed profile, a correction, other words. */
+export const listTouchedLots = endpoint({
+  name: 'labels.touched',
+  method: 'GET',
+  path: '/api/kitchens/:kitchenId/label-settings/touched',
+  who: 'viewer',
+  summary: 'Lots whose printed labels are out of date, with what they would say otherwise',
+  reply: shape<{ lots: TouchedLot[] }>({
+    lots: list(
+      shape<TouchedLot>({
+        batchId: uuid,
+        name: text({ max: 120 }),
+        printId: uuid,
+        lotCode: text({ max: 60 }),
+        jars: jarNumbers,
+        changes: list(
+          shape<TouchedLot['changes'][number]>({
+            name: text({ max: 60 }),
+            was: text({ max: 4000 }),
+            is: text({ max: 4000 }),
+          }),
+          { max: 20 },
+        ),
+      }),
+      { max: 5 * TOUCHED_MOST },
+    ),
+  }),
 });

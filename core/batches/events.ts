@@ -365,6 +365,8 @@ export interface EventBodies {
     /** What the person who printed it read against the batch; empty where the same words had been read before. */
     read: LabelRead[];
   };
+  /** What became of the labels of a print, counted once more each time: stuck on, spoiled, and destroyed because their jars may not go out. */
+  'labels.counted': { printId: string; used: number; spoiled: number; destroyed: number };
   /** `outOfOrder` says why it comes before a step that is still open; empty where it is in order. A pot is one of several of this batch, `1` first; null for all of them. */
   'step.started': AtPlace & { stepId: string; outOfOrder: string };
   /** `ended`: how a cook step was seen to be done; null for steps that are not asked, and where nobody said. */

@@ -230,11 +230,18 @@ export function fold(events: readonly BatchEvent[]): BatchState {
       seq: s.event.receipt?.seq ?? null,
       by: s.trace,
     })),
-    labels: of('labels.printed').map(s => ({
-      ...s.event.body,
-      eventId: s.event.id,
-      by: s.trace,
-    })),
+    labels: of('labels.printed').map(s => {
+      const last = of('labels.counted').findLast(c => c.event.body.printId === s.event.id);
+      const counted = last
+        ? {
+            used: last.event.body.used,
+            spoiled: last.event.body.spoiled,
+            destroyed: last.event.body.destroyed,
+            by: last.trace,
+          }
+        : null;
+      return { ...s.event.body, eventId: s.event.id, by: s.trace, counted };
+    }),
   };
 }
 

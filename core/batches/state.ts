@@ -244,7 +244,12 @@ export interface BatchState {
   used: (EventBodies['lot.used'] & { drawn: boolean; by: Trace })[];
   /** `seq` is the server's number; null while it waits. */
   releases: { jars: number[]; evidence: GateEvidence[]; named: string[]; seq: number | null; by: Trace }[];
-  labels: (EventBodies['labels.printed'] & { eventId: string; by: Trace })[];
+  labels: (EventBodies['labels.printed'] & {
+    eventId: string;
+    by: Trace;
+    /** What became of them, as it was counted last; null before. */
+    counted: (Omit<EventBodies['labels.counted'], 'printId'> & { by: Trace }) | null;
+  })[];
   /** Entries that were corrected, by their id. */
   amendments: Names<Amendment>;
   /** Entries of a kind or shape that only a newer build reads: while there are any, nothing is released here. */

@@ -114,6 +114,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'jars.released': 2,
   'jars.withdrawn': 1,
   'labels.printed': 3,
+  'labels.counted': 1,
   'outlet.opened': 1,
   'step.started': 3,
   'step.done': 4,

@@ -15,7 +15,8 @@ export interface Due {
     | 'release'
     | 'label'
     | 'look'
-    | 'look again';
+    | 'look again'
+    | 'ask back';
   from_ms: number;
   count: number;
   /** For jars that are held: the next step; else empty. */
@@ -82,6 +83,17 @@ export function dueOf(state: BatchState, now: BatchStanding, labelled: Set<numbe
   const why = now.gate.conditions.find(c => !c.met && c.against) ?? now.gate.conditions.find(c => !c.met);
   if (!due.some(d => d.kind !== 'label'))
     add('held', lastLift, held, why ? `${why.evidence} ${why.next}` : '');
+  // A label on a jar that may not go out says that it may: it comes back, and is counted as destroyed.
+  add(
+    'ask back',
+    Math.max(0, ...state.labels.map(l => l.by.at_ms)),
+    state.labels.reduce((sum, l) => {
+      const back = l.jars.filter(
+        n => !now.released.includes(n) && state.jars.some(j => j.number === n),
+      ).length;
+      return sum + Math.max(0, back - (l.counted?.destroyed ?? 0));
+    }, 0),
+  );
   const look = lookDue(state, lastLift);
   if (look) due.push(look);
   return due.sort((a, b) => a.from_ms - b.from_ms);

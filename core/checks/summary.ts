@@ -60,7 +60,8 @@ export const isOpen = (summary: Pick<BatchSummary, 'stage' | 'labelled' | 'relea
   summary.stage === 'cooking' ||
   summary.stage === 'checking' ||
   (summary.stage === 'released' &&
-    (summary.labelled < summary.released || summary.due.some(d => d.kind === 'look again')));
+    (summary.labelled < summary.released ||
+      summary.due.some(d => d.kind === 'look again' || d.kind === 'ask back')));
 
 /** A batch, as its entries make it. */
 export interface Assessment {

@@ -24,6 +24,7 @@ export {
   type TickedPoint,
   TOLD_AHEAD_DAYS,
 } from './jurisdiction.ts';
+export { changedPoints, editedPlace } from './place-edit.ts';
 export {
   KEPT_POINTS,
   PLACE_FOODS,

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FIGURES } from '../measure/index.ts';
 import {
+  changedPoints,
+  editedPlace,
   JURISDICTIONS,
   type Jurisdiction,
   PLACE_FOODS,
@@ -29,18 +31,55 @@ const asked = (
 ) => placeFault(profile, { foodClass, hasLetter }, TODAY, PLAIN_FIGURES)?.what ?? 'allowed';
 
 describe('the place', () => {
-  it('ships a neutral sample and six places, each from memory and saying where it is from', () => {
-    expect(JURISDICTIONS).toHaveLength(7);
-    expect(new Set(JURISDICTIONS.map(j => j.id)).size).toBe(7);
+  it('ships a neutral sample, seventeen places of one country and two of a metric market, each from memory and saying where it is from', () => {
+    expect(JURISDICTIONS).toHaveLength(20);
+    expect(new Set(JURISDICTIONS.map(j => j.id)).size).toBe(20);
+    expect(JURISDICTIONS.filter(j => j.label.rules === 'EU').map(j => j.id)).toEqual(['gb-eng', 'de']);
+    expect(JURISDICTIONS.every(j => !j.edited)).toBe(true);
     expect(JURISDICTIONS.filter(j => !j.fromMemory).map(j => j.id)).toEqual(['sample']);
     for (const j of JURISDICTIONS) {
       expect(j.source, j.id).not.toBe('');
+      // What is kept of it in the settings has these bounds.
+      expect(j.source.length, j.id).toBeLessThanOrEqual(200);
+      expect(j.statement.length, j.id).toBeLessThanOrEqual(300);
       for (const food of PLACE_FOODS) expect(j.foods[food].why, `${j.id} ${food}`).toMatch(/\.$/);
       // No place lets food above 4.6 onto a shelf.
       expect(j.phLimit ?? 4.6).toBeLessThanOrEqual(4.6);
       // Where acidified food may be sold at all, the highest pH is named.
       if (j.foods['acidified food'].rule !== 'not allowed') expect(j.phLimit, j.id).not.toBeNull();
     }
+  });
+
+  it('is changed by its owner into a version of its own, and what it says otherwise is told point by point', () => {
+    const ohio = placeOf('us-oh');
+    const same = editedPlace(ohio, {});
+    expect(same).toMatchObject({ id: 'us-oh', version: ohio.version + 1, edited: true });
+    expect(changedPoints(ohio, same)).toEqual([]);
+    const changes = {
+      foods: { ...ohio.foods, 'acidified food': { rule: 'allowed' as const, why: 'So they wrote.' } },
+      outlets: ['home'],
+      ceiling: { amount: '1', currency: 'USD' },
+      training: 'a course',
+      label: { ...ohio.label, statement_pt: 14, number: true },
+    };
+    expect(changedPoints(ohio, editedPlace(ohio, changes))).toEqual([
+      'foods',
+      'outlets',
+      'ceiling',
+      'training',
+      'registration',
+      'statement',
+    ]);
+    // Who is refused hears that it is the kitchen's own version.
+    const own = editedPlace(ohio, { outlets: ['home'] });
+    expect(
+      placeFault(
+        { rules: own, points: [] },
+        { foodClass: 'acidified food', hasLetter: false },
+        TODAY,
+        PLAIN_FIGURES,
+      )?.why,
+    ).toContain('as this kitchen changed it');
   });
 
   it('papers that a kitchen keeps beside them run out like the others, and are asked of nobody', () => {

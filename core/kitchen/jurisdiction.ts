@@ -59,6 +59,8 @@ export interface Jurisdiction {
   /** Sentence on each label, word for word; empty for none. */
   statement: string;
   label: PlaceLabel;
+  /** An owner changed it by what the authority says: no longer as it ships. */
+  edited: boolean;
 }
 
 /** A point as it was ticked: on which day, and until when it holds. */
@@ -189,4 +191,4 @@ export function placeFault(
 }
 
 const sourceText = (rules: Jurisdiction): string =>
-  `${rules.source}${rules.fromMemory ? ' (from memory)' : ''}.`;
+  `${rules.source}${rules.fromMemory ? ' (from memory)' : ''}${rules.edited ? ', as this kitchen changed it' : ''}.`;

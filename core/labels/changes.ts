@@ -1,4 +1,5 @@
-import type { LabelContent } from '../batches/index.ts';
+import type { BatchState, LabelContent } from '../batches/index.ts';
+import type { JarSizeId } from '../jars/index.ts';
 import { canonicalJson } from '../measure/index.ts';
 
 /** Fields of a label by what they are called, in the order in which they stand. */
@@ -36,3 +37,34 @@ export function labelChanges(
 
 /** Whether two labels say the same of what is read before printing: for jars of one lot, one size, the same words. */
 export const sameLabel = (a: LabelContent, b: LabelContent): boolean => labelChanges(a, b).length === 0;
+
+/** A print whose labels are on jars that are still for sale, and say something else than they would today. */
+export interface OutOfDate {
+  printId: string;
+  lotCode: string;
+  jars: number[];
+  changes: { name: string; was: string; is: string }[];
+}
+
+/**
+ * Prints of a batch that are out of date, the newest first: of each jar its last label counts.
+ *
+ * @param released  jars that are for sale
+ * @param now  what the label of jars would say today; null where it cannot be made
+ */
+export function outOfDatePrints(
+  state: Pick<BatchState, 'labels'>,
+  released: readonly number[],
+  now: (size: JarSizeId, jars: readonly number[]) => LabelContent | null,
+): OutOfDate[] {
+  const seen = new Set<number>();
+  return state.labels.toReversed().flatMap(print => {
+    const jars = print.jars.filter(n => released.includes(n) && !seen.has(n));
+    print.jars.forEach(n => seen.add(n));
+    const today = jars.length > 0 ? now(print.size, jars) : null;
+    const changes = today ? labelChanges(print.label, today) : [];
+    return changes.length === 0
+      ? []
+      : [{ printId: print.eventId, lotCode: print.label.lotCode, jars, changes }];
+  });
+}

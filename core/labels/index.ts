@@ -1,7 +1,8 @@
 export { batchCode, checkCharacter, isLotCode, lotCode } from './lot-code.ts';
 export { lotSymbol, type SymbolWriter } from './codes.ts';
 export { allergensFor, allergensNamed } from './allergens.ts';
-export { labelChanges, sameLabel } from './changes.ts';
+export { labelChanges, type OutOfDate, outOfDatePrints, sameLabel } from './changes.ts';
+export { type LabelCount, labelCounts } from './counts.ts';
 export { claimsIn } from './claims.ts';
 export { allergensOf, labelContent, truthfulName } from './content.ts';
 export type { LabelRule } from './content-rules.ts';
@@ -27,6 +28,7 @@ export {
   roundedGrams,
   roundedSodium,
 } from './nutrition.ts';
+export { labelPlaceFault } from './place.ts';
 export { type PlacedRule, requirements } from './requirements.ts';
 export { containerOf, type LabelNutrition, type LabelSetup, PLAIN_LOOK, plainSetup } from './setup.ts';
 export { labelSpelling } from './spelling.ts';

@@ -102,6 +102,8 @@ function words(
       return `Opened ${e.body.name} as a lot of its own: ${e.body.lotCode}.`;
     case 'labels.printed':
       return `Printed labels for ${jars(e.body.jars)}: ${e.body.label.statementOfIdentity}, ${e.body.label.netContents}.`;
+    case 'labels.counted':
+      return `Counted labels: ${e.body.used} used, ${e.body.spoiled} spoiled, ${e.body.destroyed} destroyed.`;
     case 'step.started':
       return `Began${ofPot(e.body.potId)}: ${step(e.body.stepId)}${beforeItsTurn(e.body.outOfOrder)}`;
     case 'step.done':

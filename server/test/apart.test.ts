@@ -550,6 +550,7 @@ const FIXTURES: Record<string, Fixture> = {
   'labels.change-settings': () => ({
     body: { ...theirStocks(), stocks: [], version: 1 },
   }),
+  'labels.touched': () => ({ allowed: noRows('lots') }),
   'labels.check-page': () => ({ params: { stockId: 'theirs' } }),
   'labels.print': () => ({ params: batch(), body: toPrint([1], 'pint', stamp()) }),
   'labels.sheet': () => ({ params: { ...batch(), printId } }),

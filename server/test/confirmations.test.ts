@@ -14,6 +14,7 @@ import {
 import { type Purpose, fold } from '@cocotte/core/batches';
 import {
   type Jurisdiction,
+  editedPlace,
   JURISDICTIONS,
   type JurisdictionProfile,
   noPlace,
@@ -266,6 +267,38 @@ describe('before the first sale', () => {
       path: 'jurisdiction.points[0].tickedOn',
     });
     // What the kitchen took over is kept as it is, also when another version ships.
+    await settle({});
+  });
+
+  it('an owner changes the rules by what the authority says: the next version, its changed points ticked that day', async () => {
+    const ohio = JURISDICTIONS.find(j => j.id === 'us-oh') as Jurisdiction;
+    const today = dayOf(server.now_ms, (await owner.ok(readKitchen)).zone);
+    const ticks = (tickedOn: string) => pointsOf(ohio).map(point => ({ point, tickedOn, renewsOn: null }));
+    await settle({ jurisdiction: samplePlace({ rules: ohio, points: ticks('2026-03-01') }) });
+    const own = editedPlace(ohio, {
+      foods: { ...ohio.foods, 'acidified food': { rule: 'allowed', why: 'By their letter of today.' } },
+    });
+    const tried = async (rules: Jurisdiction, points: ReturnType<typeof ticks>) => {
+      const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+      const answer = await owner.try(changeKitchen, {
+        body: { ...settings, jurisdiction: samplePlace({ rules, points }) },
+      });
+      return answer.status === 200 ? 'kept' : (answer.body as Problem).errors[0]?.code;
+    };
+    // A version that is not the next, one that hides that it was changed, and a point ticked for what was said before.
+    expect(await tried({ ...own, version: ohio.version }, ticks('2026-03-01'))).toBe('not-its-rules');
+    expect(await tried({ ...own, version: 99 }, ticks(today))).toBe('not-its-rules');
+    expect(await tried({ ...own, edited: false }, ticks(today))).toBe('not-its-rules');
+    expect(await tried({ ...own, id: 'constructor' }, ticks(today))).toBe('not-its-rules');
+    expect(await tried(own, ticks('2026-03-01'))).toBe('tick-anew');
+    expect(await tried({ ...own, phLimit: 5 }, ticks(today))).not.toBe('kept');
+    const some = ticks('2026-03-01').map(t => (t.point === 'foods' ? { ...t, tickedOn: today } : t));
+    expect(await tried(own, some)).toBe('kept');
+    const kept = (await owner.ok(readKitchen)).jurisdiction.rules;
+    expect(kept).toMatchObject({ version: ohio.version + 1, edited: true });
+    // From there the next one; and what ships can be taken over again.
+    expect(await tried(editedPlace(own, { outlets: ['home'] }), ticks(today))).toBe('kept');
+    expect(await tried(ohio, ticks('2026-03-01'))).toBe('kept');
     await settle({});
   });
 

@@ -1,22 +1,29 @@
 import { randomUUID } from 'node:crypto';
 import {
   addPaper,
+  changeKitchen,
   changeLabelSettings,
   changeLabelSetup,
   labelCheckPage,
   labelSheet,
+  listTouchedLots,
   printLabels,
   readLabelSettings,
+  readKitchen,
   readLabelSetup,
+  readToday,
   releaseJars,
+  withdrawJars,
 } from '@cocotte/contract';
 import { fold, LABEL_READS } from '@cocotte/core/batches';
+import { type Jurisdiction, JURISDICTIONS, type JurisdictionProfile, pointsOf } from '@cocotte/core/kitchen';
 import { LABEL_STOCKS, type LabelSetup, plainSetup } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
 import { toPrint } from '../../testing/labels.ts';
 import { Line } from '../../testing/line.ts';
 import { picture } from '../../testing/papers.ts';
+import { samplePlace } from '../../testing/place.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -205,5 +212,81 @@ describe('a print of labels', () => {
     await owner.ok(changeLabelSettings, { body: { ...settings, stocks: [], version: now } });
     const bytes = await owner.ok(labelSheet, { params: { ...params(), printId: print?.eventId ?? '' } });
     expect(Buffer.from(bytes).includes('/Subtype /Image')).toBe(true);
+  });
+});
+
+describe('the place, the gate and the labels', () => {
+  const settle = async (jurisdiction: JurisdictionProfile) => {
+    const { id: _id, placed: _placed, demo: _demo, ...settings } = await owner.ok(readKitchen);
+    await owner.ok(changeKitchen, { body: { ...settings, jurisdiction } });
+  };
+  it('a product that the profile does not allow gets no label, nor any before its points are ticked', async () => {
+    await change({});
+    const ohio = JURISDICTIONS.find(j => j.id === 'us-oh') as Jurisdiction;
+    const ticks = pointsOf(ohio).map(point => ({ point, tickedOn: '2026-03-01', renewsOn: null }));
+    await settle(samplePlace({ rules: ohio, points: ticks }));
+    const fault = (
+      await owner.refused(printLabels, {
+        params: params(),
+        body: { ...toPrint([2], 'pint', line.stamp()), setupVersion: await version() },
+      })
+    ).errors[0];
+    expect(fault).toMatchObject({
+      code: 'place',
+      what: 'Ohio, cottage food production operation does not allow acidified food.',
+    });
+    await settle(samplePlace({ points: [] }));
+    expect(await codeOf({})).toBe('place');
+    await settle(samplePlace());
+  });
+  it('a change of the place lists the lots whose labels it touches, and only those', async () => {
+    await change({});
+    line.view = await owner.ok(printLabels, {
+      params: params(),
+      body: {
+        ...toPrint([2, 3, 4, 5], 'pint', line.stamp()),
+        setupVersion: await version(),
+      },
+    });
+    expect((await owner.ok(listTouchedLots)).lots).toEqual([]);
+    const { rules } = samplePlace();
+    await settle(samplePlace({ statement: 'Another sentence.', rules }));
+    const { lots } = await owner.ok(listTouchedLots);
+    expect(lots).toMatchObject([
+      {
+        batchId: line.batchId,
+        jars: [2, 3, 4, 5],
+        changes: [{ name: 'the statement', is: 'Another sentence.' }],
+      },
+    ]);
+    await settle(samplePlace());
+    expect((await owner.ok(listTouchedLots)).lots).toEqual([]);
+  });
+  it('labels of jars that are called back stand on Today until they are counted as destroyed', async () => {
+    const printId = line.state.labels.at(-1)?.eventId ?? '';
+    line.view = await owner.ok(withdrawJars, {
+      params: params(),
+      body: { jars: [4, 5], why: 'A lid lot was called back.', stamp: line.stamp() },
+    });
+    const due = async () =>
+      (await owner.ok(readToday)).batches
+        .find(b => b.id === line.batchId)
+        ?.summary.due.find(d => d.kind === 'ask back')?.count ?? 0;
+    const held = await due();
+    expect(held).toBeGreaterThanOrEqual(2);
+    // The sheet they were on is printed no more, also not for the others of it.
+    expect((await owner.refused(labelSheet, { params: { ...params(), printId } })).errors[0]?.code).toBe(
+      'not-released',
+    );
+    await line.note('labels.counted', { printId, used: 2, spoiled: 0, destroyed: 2 });
+    expect(await due()).toBe(held - 2);
+    for (const print of line.state.labels)
+      await line.note('labels.counted', {
+        printId: print.eventId,
+        used: 0,
+        spoiled: 0,
+        destroyed: print.jars.length,
+      });
+    expect(await due()).toBe(0);
   });
 });

@@ -23,7 +23,8 @@ import { Line } from '../../testing/line.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { heavy } from '../src/heavy/pool.ts';
 import { labelFonts } from '../src/labels/faces.ts';
-import { askOf, drawCheckPage, drawLabels, type LabelSheet, printFaults } from '../src/labels/sheet.ts';
+import { askOf, printFaults } from '../src/labels/print.ts';
+import { drawCheckPage, drawLabels, type LabelSheet } from '../src/labels/sheet.ts';
 
 let server: TestServer;
 let owner: Client;
@@ -263,7 +264,7 @@ describe('labels', () => {
     await expect(drawLabels(sheetOf({ label: long }))).rejects.toThrow(RangeError);
     const faults = printFaults({ ...sheetOf({ label: long }), others: [] });
     expect(faults).toHaveLength(1);
-    expect(faults[0]?.next).toMatch(/^It fits on "Letter sheet, six of 4 by 3 1\/3 inches"/);
+    expect(faults[0]?.next).toMatch(/^It fits on "Letter sheet, five strips of 8 by 2 inches"/);
   });
 
   it('say when a jar is not for sale', async () =>

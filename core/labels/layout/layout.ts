@@ -103,7 +103,7 @@ function blockOf(
   const common = { field, words, align, ink, before: 0.22, clear: 0 };
   switch (field) {
     case 'identity': {
-      const smallestName = Math.max(least.net * NAME_SHARE, least.heading * 1.01);
+      const smallestName = Math.max(least.net * NAME_SHARE, least.heading) * 1.02;
       return {
         ...common,
         ink: accent,

@@ -1,6 +1,6 @@
 import { drawBlank } from '../batches/blank-paper.ts';
 import { keepDocument } from '../kitchen/document.ts';
-import { drawCheckPage, drawLabels, printFaults } from '../labels/sheet.ts';
+import { drawCheckPage, drawLabels } from '../labels/sheet.ts';
 import { checkRecipes } from '../recipes/import-check.ts';
 import { drawRecord } from '../records/record-paper.ts';
 import { landReceipts } from '../stores/receipt-landing.ts';
@@ -11,7 +11,6 @@ export const TASKS = {
   'blank paper': drawBlank,
   'label sheet': drawLabels,
   'label check page': drawCheckPage,
-  'label faults': async (print: Parameters<typeof printFaults>[0]) => printFaults(print),
   'receipts landed': landReceipts,
   'recipes checked': checkRecipes,
   'document kept': keepDocument,

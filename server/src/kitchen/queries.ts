@@ -48,7 +48,11 @@ const fromRow = (row: {
 /** A place that was taken over before it said what it asks of a label asks what all do. */
 function placeOf(stored: Partial<Kitchen['jurisdiction']> | undefined): Kitchen['jurisdiction'] {
   const place = { ...noPlace(), ...stored };
-  return { ...place, rules: place.rules && { ...place.rules, label: place.rules.label ?? PLAIN_LABEL } };
+  const { rules } = place;
+  return {
+    ...place,
+    rules: rules && { ...rules, label: rules.label ?? PLAIN_LABEL, edited: rules.edited ?? false },
+  };
 }
 
 /** The kitchen the transaction is in. */

@@ -1,7 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { FirstAccount, KitchenSettings, SessionView } from '@cocotte/contract';
 import { PH_ACT } from '@cocotte/core/acid';
-import { JURISDICTIONS, type Kitchen, noPlace, plainCosts } from '@cocotte/core/kitchen';
+import {
+  changedPoints,
+  JURISDICTIONS,
+  type Kitchen,
+  noPlace,
+  plainCosts,
+  POINT_WORDS,
+} from '@cocotte/core/kitchen';
 import { canonicalJson, dayOf } from '@cocotte/core/measure';
 import type { Trx } from '../house/database.ts';
 import type { Call, PorchCall } from '../house/mount.ts';
@@ -113,19 +120,32 @@ export async function readKitchen(
 
 /**
  * Rules of a place that are taken over are those that ship under its name: a record that names a place means them. What the
- * kitchen holds already stays, also when a newer version ships. Nothing is ticked before its day.
+ * kitchen holds already stays, also when a newer version ships. An owner may change them by what the authority says: that
+ * is the next version, and each point of which it says something else is ticked anew. Nothing is ticked before its day.
  */
 function checkPlace(next: Kitchen['jurisdiction'], before: Kitchen, today: string): void {
   const { rules, points } = next;
   const shipped = JURISDICTIONS.find(j => j.id === rules?.id) ?? null;
-  const known = [before.jurisdiction.rules, shipped].some(r => canonicalJson(r) === canonicalJson(rules));
-  if (!known)
+  const held = before.jurisdiction.rules;
+  const known = [held, shipped].some(r => canonicalJson(r) === canonicalJson(rules));
+  const from = held?.id === rules?.id ? held : shipped;
+  if (!known && !(rules && from && rules.edited && rules.version === from.version + 1))
     throw problem(422, {
       code: 'not-its-rules',
       what: `These are not the rules that stand under "${rules?.name ?? ''}".`,
       why: 'A batch keeps the name and the version of the place that allowed it.',
-      next: 'Choose the place anew.',
+      next: 'Choose the place anew, and change it from what it says now.',
       path: 'jurisdiction.rules',
+    });
+  const anew = !known && rules && from ? changedPoints(from, rules) : [];
+  const stale = points.findIndex(p => anew.includes(p.point) && p.tickedOn < today);
+  if (stale >= 0)
+    throw problem(422, {
+      code: 'tick-anew',
+      what: `Of ${POINT_WORDS[(points[stale] as (typeof points)[number]).point]} the place now says something else.`,
+      why: 'It was ticked for what it said before.',
+      next: 'Ask the authority, and tick it with the day of today.',
+      path: `jurisdiction.points[${stale}].tickedOn`,
     });
   const ahead = points.findIndex(p => p.tickedOn > today);
   if (ahead >= 0)

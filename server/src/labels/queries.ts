@@ -72,3 +72,14 @@ export async function selectPicture(
     .first('content');
   return row ? new Uint8Array(row.content as Buffer) : null;
 }
+
+/** Batches of which labels were printed, the last touched first. */
+export async function selectLabelled(trx: Trx, kitchenId: string, most: number): Promise<string[]> {
+  const rows = await trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .whereRaw("(summary->>'labelled')::int > 0")
+    .orderBy('last_seq', 'desc')
+    .limit(most)
+    .select('batch_id');
+  return rows.map(r => r.batch_id as string);
+}

@@ -2,8 +2,8 @@ import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@coco
 import { fillingOf, LABEL_READS, type SequencedEvent } from '@cocotte/core/batches';
 import { type BatchStanding, assess } from '@cocotte/core/checks';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { containerOf, type LabelSetup, labelContent, sameLabel } from '@cocotte/core/labels';
-import { canonicalJson, rangesText } from '@cocotte/core/measure';
+import { containerOf, labelPlaceFault, type LabelSetup, labelContent, sameLabel } from '@cocotte/core/labels';
+import { canonicalJson, dayOf, rangesText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
 import type { LabelStock } from '@cocotte/core/batches';
 import { decide, view } from '../batches/decide.ts';
@@ -14,7 +14,7 @@ import { HttpProblem, notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { selectPicture } from './queries.ts';
 import { settingsOf, setupOf, stockOf } from './setups.ts';
-import type { Print } from './sheet.ts';
+import { type Print, printFaults } from './print.ts';
 
 type Asked = BodyOf<typeof printLabels>;
 
@@ -38,8 +38,11 @@ function printOf(
   body: Asked,
   setup: LabelSetup,
   stock: LabelStock,
+  now_ms: number,
 ): Print & { toRead: boolean } {
   const { state, standing } = assess(events);
+  const place = labelPlaceFault(state, kitchen, dayOf(now_ms, kitchen.zone));
+  if (place) throw problem(422, { code: 'place', ...place });
   const twice = body.jars.filter((n, i) => body.jars.indexOf(n) < i);
   if (twice.length > 0)
     throw problem(422, {
@@ -100,7 +103,7 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, As
   const { body, params } = call;
   const kitchen = await readKitchen(call);
   const settings = await settingsOf(call);
-  // Whether the text fits is tried before the kitchen's record is locked: fonts are read for that, which takes time.
+  // Whether the text fits is tried before the kitchen's record is locked. It takes milliseconds, and waits behind no sheet.
   const before = await selectEvents(call.trx, call.kitchenId, params.batchId);
   const recipeId = before.flatMap(e => (e.type === 'batch.started' ? [e.body.recipeId] : []))[0];
   if (recipeId === undefined) throw notFound('This batch');
@@ -114,10 +117,10 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, As
       next: 'Choose others.',
       path: 'stock',
     });
-  const tried = tryPrint(() => printOf(before, kitchen, body, setup, stock));
-  const faults = tried ? await heavy('label faults', { ...tried, others: settings.stocks }) : [];
+  const tried = tryPrint(() => printOf(before, kitchen, body, setup, stock, call.clock.now_ms()));
+  const faults = tried ? printFaults({ ...tried, others: settings.stocks }) : [];
   return decide(call, params.batchId, body.stamp, body, 'labels.printed', async ({ events }) => {
-    const { toRead, ...made } = printOf(events, kitchen, body, setup, stock);
+    const { toRead, ...made } = printOf(events, kitchen, body, setup, stock, call.clock.now_ms());
     if (version !== body.setupVersion || (tried && canonicalJson(tried.label) !== canonicalJson(made.label)))
       throw problem(409, {
         code: 'batch-changed',
@@ -169,7 +172,7 @@ export async function sheet(
       next: 'Choose a picture again, and make the labels anew.',
     });
   const { offset_mm } = await settingsOf(call);
-  const faults = await heavy('label faults', { ...print, others: [] });
+  const faults = printFaults({ ...print, others: [] });
   if (faults.length > 0) throw new HttpProblem(422, 'does-not-fit', faults);
   return new Afterwards(() => heavy('label sheet', { ...print, count: jars.length, offset_mm, picture }));
 }

@@ -1,15 +1,12 @@
-import type { EventBodies } from '@cocotte/core/batches';
-import { type LabelAsk, layOut, lotSymbol, placesOn, withNearest } from '@cocotte/core/labels';
+import { layOut, placesOn } from '@cocotte/core/labels';
 import type { LabelStock } from '@cocotte/core/batches';
-import { byName, type Fault, numberText } from '@cocotte/core/measure';
+import { byName, numberText } from '@cocotte/core/measure';
 import { type Drawing, FACES, type FaceId, type OfFaces, ofFaces } from '@cocotte/core/typeset';
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFEmbeddedPage, type PDFFont, type PDFImage, type PDFPage, rgb } from 'pdf-lib';
 import { PT_PER_MM } from '../house/paper.ts';
-import { faceFile, labelFonts, writeSymbol } from './faces.ts';
-
-/** How labels lie on what they are printed on, and what they say. */
-export type Print = Omit<EventBodies['labels.printed'], 'read' | 'jars'>;
+import { faceFile, labelFonts } from './faces.ts';
+import { askOf, type Print } from './print.ts';
 
 /** What a sheet of labels is drawn from. */
 export interface LabelSheet extends Print {
@@ -19,28 +16,6 @@ export interface LabelSheet extends Print {
   offset_mm: { x: number; y: number };
   /** The picture of its look, as JPEG; null where it has none. */
   picture: Uint8Array | null;
-}
-
-/** What a print is laid out from. */
-export const askOf = ({ label, design, stock, look, container, code }: Print): LabelAsk => ({
-  label,
-  design,
-  size_mm: stock.label_mm,
-  shape: stock.shape,
-  look,
-  container,
-  code: code ? lotSymbol(label.lotCode, writeSymbol) : null,
-});
-
-/**
- * Why a print cannot be laid out, with the nearest stock on which it can; none where it can.
- *
- * @param others  stocks of the kitchen, beside those that ship
- */
-export function printFaults(print: Print & { others: readonly LabelStock[] }): Fault[] {
-  const ask = askOf(print);
-  const made = layOut(ask, labelFonts());
-  return made.ok ? [] : withNearest(made.faults, ask, print.stock, print.others, labelFonts());
 }
 
 /** What a font may exchange or move glyphs for: nothing of it, since the layout counts on each glyph as it is. */

@@ -50,6 +50,11 @@ const DUE: Record<Due['kind'], { words: (n: number) => string; to: (id: string) 
       to: id => `/check/${id}`,
       action: say('today.lookAt.go'),
     },
+    'ask back': {
+      words: n => say('today.askBack', { n }),
+      to: id => `/label/${id}`,
+      action: say('today.askBack.go'),
+    },
     label: { words: n => `Print labels for ${jars(n)}`, to: id => `/label/${id}`, action: 'Print' },
   };
 

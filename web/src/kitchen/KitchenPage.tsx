@@ -152,7 +152,7 @@ function KitchenForm({ kitchen, people }: { kitchen: Kitchen; people: People }) 
               <Text at={at('makerAddress')} label="Address" />
               <Text
                 at={at('number')}
-                label="Number of the registration or permit"
+                label="Registration number"
                 hint="As it is to stand on a label, where your place asks for one"
               />
             </Cells>

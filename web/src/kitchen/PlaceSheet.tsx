@@ -1,5 +1,7 @@
 import { changeKitchen } from '@cocotte/contract';
 import {
+  changedPoints,
+  editedPlace,
   type Jurisdiction,
   JURISDICTIONS,
   KEPT_POINTS,
@@ -10,22 +12,25 @@ import {
   POINT_WORDS,
   pointsOf,
 } from '@cocotte/core/kitchen';
-import { dayOf, dayText, moneyText } from '@cocotte/core/measure';
+import { canonicalJson, dayOf, dayText, moneyText } from '@cocotte/core/measure';
 import { Box, Button, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Switcher } from '../kit/controls.tsx';
 import { Day, Tick } from '../kit/fields.tsx';
-import { useTyped } from '../kit/form.ts';
+import { Folded } from '../kit/Folded.tsx';
+import { useReadForm } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
 import { Cells } from '../kit/layout.tsx';
 import { Papers } from '../kit/Papers.tsx';
 import { Sheet, Soft, Tag } from '../kit/parts.tsx';
-import { orNone, rows, wordsOrNone } from '../kit/readers.ts';
+import { orNone, type Readings, readShape, rows, wordsOrNone } from '../kit/readers.ts';
 import { call } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
-import { say } from '../words/views.ts';
+import { misread, say } from '../words/views.ts';
+import { PlaceEdit, placeFrom, placeShape, placeTexts } from './PlaceEdit.tsx';
+import { TouchedLots } from './TouchedLots.tsx';
 
 /** Points of which a paper is given out: a certificate, a permit. */
 const PAPER_POINTS = new Set<PlacePoint>(['training', 'registration', ...KEPT_POINTS]);
@@ -49,9 +54,16 @@ function saidOf(rules: Jurisdiction, point: PlacePoint, kitchen: Kitchen): strin
     case 'training':
       return rules.training;
     case 'registration':
-      return rules.registration;
+      return [rules.registration, ...(rules.label.number ? [say('place.asks.number')] : [])].join('; ');
     case 'statement':
-      return rules.statement === '' ? say('place.noStatement') : `"${rules.statement}"`;
+      return [
+        rules.statement === '' ? say('place.noStatement') : `"${rules.statement}"`,
+        ...(rules.label.statement_pt === null
+          ? []
+          : [say('place.asks.points', { points: rules.label.statement_pt })]),
+        ...(rules.label.madeOn ? [say('place.asks.madeOn')] : []),
+        say(`place.rules.${rules.label.rules}`),
+      ].join('; ');
     case 'water':
       return say('place.water');
     case 'insurance':
@@ -66,7 +78,10 @@ export function PlaceSheet({ kitchen }: { kitchen: Kitchen }) {
   const { rules, points } = kitchen.jurisdiction;
   const today = dayOf(kitchenNow(), kitchen.zone);
   return (
-    <Sheet title={say('place.title')} aside={rules && say('place.version', { version: rules.version })}>
+    <Sheet
+      title={say('place.title')}
+      aside={rules && say(rules.edited ? 'place.version.own' : 'place.version', { version: rules.version })}
+    >
       {rules ? (
         <>
           <Typography>
@@ -102,6 +117,11 @@ export function PlaceSheet({ kitchen }: { kitchen: Kitchen }) {
       ) : (
         <Typography>{say('place.none')}</Typography>
       )}
+      {rules && (
+        <Folded summary={say('place.touched')} key={`${rules.id} ${rules.version}`}>
+          {() => <TouchedLots />}
+        </Folded>
+      )}
       {owner && (
         <Button variant={rules ? 'outlined' : 'contained'} sx={{ mt: 2 }} onClick={() => setOpen(true)}>
           {say(rules ? 'place.change' : 'place.choose')}
@@ -125,7 +145,9 @@ function Foods({ rules }: { rules: Jurisdiction }) {
   );
 }
 
-/** Chooses the place, and ticks its points one by one with their day. */
+type Ticks = { point: PlacePoint; ticked: boolean; tickedOn: string; renewsOn: string }[];
+
+/** Chooses the place, changes what it says by the authority's words, and ticks its points one by one with their day. */
 function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => void }) {
   const { kitchen: now } = useHere();
   const client = useQueryClient();
@@ -144,16 +166,52 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
         renewsOn: was?.renewsOn ?? '',
       };
     });
-  const form = useTyped({ points: ticksOf(rules) }, () => ({
-    points: rows((_row: ReturnType<typeof ticksOf>[number]) => ({ renewsOn: orNone(wordsOrNone) })),
-  }));
+  const textsOf = (of: Jurisdiction | null) => placeTexts(of ?? (JURISDICTIONS[0] as Jurisdiction), kitchen);
+  const form = useReadForm(
+    { points: ticksOf(rules), said: textsOf(rules) },
+    (typed): Readings<{ points: Ticks; said: ReturnType<typeof placeFrom> }> => {
+      const points = rows((_row: Ticks[number]) => ({ renewsOn: orNone(wordsOrNone) }))(typed.points);
+      const said = readShape(placeShape(kitchen), typed.said);
+      if (!points.ok || !said.ok)
+        return {
+          ok: false,
+          faults: [
+            ...(points.ok ? [] : points.faults.map(f => ({ ...f, path: `points.${f.path}` }))),
+            ...(said.ok ? [] : said.faults.map(f => ({ ...f, path: `said.${f.path}` }))),
+          ],
+        };
+      return {
+        ok: true,
+        value: {
+          points: points.value as Ticks,
+          said: placeFrom(
+            { ...typed.said, ...said.value },
+            rules ?? (JURISDICTIONS[0] as Jurisdiction),
+            kitchen.currency,
+          ),
+        },
+      };
+    },
+    { opens: name => name.startsWith('said.') },
+  );
   const choose = (id: string) => {
     const found = JURISDICTIONS.find(j => j.id === id) ?? null;
     setRules(found);
-    form.again({ points: ticksOf(found) });
+    form.again({ points: ticksOf(found), said: textsOf(found) });
   };
   const save = form.submit(async v => {
-    if (!rules) return;
+    if (!rules) return [];
+    const edited = { ...rules, ...v.said };
+    const changed = canonicalJson(edited) !== canonicalJson(rules);
+    const place = changed ? editedPlace(rules, v.said) : rules;
+    // What the place now says otherwise was not asked before.
+    const anew = changed ? changedPoints(rules, place) : [];
+    const stale = v.points.flatMap((p, i) =>
+      p.ticked && anew.includes(p.point) && p.tickedOn < today
+        ? [{ ...misread('tick-anew', { point: POINT_WORDS[p.point] }).fault, path: `points.${i}.tickedOn` }]
+        : [],
+    );
+    if (stale.length > 0) return stale;
     const { id: _id, placed: _placed, demo: _demo, version, ...settings } = now;
     const fresh = rules.id !== kitchen.jurisdiction.rules?.id;
     const statement = v.points.find(p => p.point === 'statement' && p.ticked);
@@ -163,9 +221,13 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
         version,
         jurisdiction: {
           ...settings.jurisdiction,
-          ...(fresh && { name: rules.name, source: rules.source, statement: rules.statement }),
+          ...((fresh || changed) && {
+            name: place.name,
+            source: place.source.slice(0, 200),
+            statement: place.statement,
+          }),
           confirmedOn: statement ? statement.tickedOn : null,
-          rules,
+          rules: place,
           points: v.points
             .filter(p => p.ticked)
             .map(({ point, tickedOn, renewsOn }) => ({ point, tickedOn, renewsOn })),
@@ -175,6 +237,7 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
     client.setQueryData(['kitchen'], next);
     await client.invalidateQueries({ queryKey: ['session'] });
     onClose();
+    return [];
   });
   return (
     <FormDialog
@@ -201,6 +264,9 @@ function PlaceDialog({ kitchen, onClose }: { kitchen: Kitchen; onClose: () => vo
             {rules.fromMemory && ` (${say('place.memory')})`}
           </Soft>
           <Foods rules={rules} />
+          <Folded summary={say('place.edit')}>
+            {() => <PlaceEdit at={name => form.at(`said.${name}`)} />}
+          </Folded>
           {allPoints(rules).map((point, i) => (
             <Cells key={`${rules.id} ${point}`} wide="2.4fr 1fr 1fr" narrow="1fr" gap={1.5} mt={1}>
               <Tick

@@ -4,6 +4,7 @@ import { type Listed, pagesOf } from '../kit/List.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import type { BatchRow } from '@cocotte/contract';
 import { useBatches } from '../batches/api.ts';
+import { say } from '../words/views.ts';
 
 /** Released batches: those that still want labels first. */
 export function LabelList() {
@@ -14,6 +15,9 @@ export function LabelList() {
     ...released.rows,
   ];
   const done = rows?.filter(r => r.summary.labelled >= r.summary.released) ?? [];
+  const back = [...(checking.rows ?? []), ...(released.rows ?? [])].filter(r =>
+    r.summary.due.some(d => d.kind === 'ask back'),
+  );
   const table = (list: Listed<BatchRow>, nothing?: string) => (
     <BatchTable
       {...list}
@@ -35,6 +39,15 @@ export function LabelList() {
             'No released jar waits for its label.',
           )}
         </Sheet>
+        {back.length > 0 && (
+          <Sheet
+            title={say('label.askBack.title')}
+            aside={<Soft>{say('label.askBack.aside')}</Soft>}
+            tone="ox"
+          >
+            {table({ rows: back })}
+          </Sheet>
+        )}
         {done.length > 0 && (
           <Sheet title="Printed" aside={<Soft>open one to print it again</Soft>}>
             {table({ rows: done, more: released.more })}

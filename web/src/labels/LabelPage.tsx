@@ -6,6 +6,7 @@ import {
   fitsJar,
   LABEL_STOCKS,
   labelContent,
+  labelPlaceFault,
   layOut,
   lotSymbol,
   type LabelSetup,
@@ -14,7 +15,7 @@ import {
   sameLabel,
   withNearest,
 } from '@cocotte/core/labels';
-import type { Fault } from '@cocotte/core/measure';
+import { dayOf, type Fault } from '@cocotte/core/measure';
 import { Button, Link as MuiLink } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -31,6 +32,7 @@ import { Caution, Faults, Sheet, Soft, ViewHead } from '../kit/parts.tsx';
 import { readShape } from '../kit/readers.ts';
 import { Saved } from '../kit/Saved.tsx';
 import { call, CallError, faultsOf } from '../shell/call.ts';
+import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import { useLabelSettings, useLabelSetup } from './api.ts';
@@ -148,6 +150,7 @@ function LabelWork({
   const stocks = [...settings.stocks, ...LABEL_STOCKS];
   const stock = stocks.find(s => s.id === setup.stockId) ?? (LABEL_STOCKS[0] as (typeof stocks)[number]);
   const content = labelContent(state, kitchen, setup, size, jars);
+  const place = labelPlaceFault(state, kitchen, dayOf(kitchenNow(), kitchen.zone));
   const ask = content.ok
     ? {
         label: content.label,
@@ -271,6 +274,7 @@ function LabelWork({
                 )}
               </Cells>
             )}
+            {place && <Faults faults={[{ path: '', code: 'place', ...place }]} />}
             {content.ok ? null : <Faults faults={content.faults} />}
             <Faults faults={unfit} />
             {!fitsJar(stock, containerOf(setup, size)) && (
@@ -330,7 +334,7 @@ function LabelWork({
                 size="large"
                 variant="contained"
                 sx={{ mt: 2 }}
-                disabled={batch.busy || !made?.ok || !read.ok}
+                disabled={batch.busy || place !== null || !made?.ok || !read.ok}
                 onClick={() => void print()}
               >
                 {count}

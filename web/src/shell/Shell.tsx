@@ -80,7 +80,7 @@ const ASKED_ANEW: Record<Changed, readonly string[]> = {
     'shopping',
     'costs',
   ],
-  settings: ['kitchen', 'people', 'invitations', 'session', 'label setup', 'label settings'],
+  settings: ['kitchen', 'people', 'invitations', 'session', 'label setup', 'label settings', 'label touched'],
 };
 
 /** Another view begins at its top; going back, the browser finds its place itself. */

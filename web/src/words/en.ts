@@ -18,6 +18,8 @@ export const en = {
   'today.lookAgain': 'Look again: the set was too soft',
   'today.waitOver': 'past its window',
   'today.calibrate': 'Calibrate the meter first, today, in buffers that bracket 4.6.',
+  'today.askBack': '{n, plural, one {Ask one label back} other {Ask # labels back}}',
+  'today.askBack.go': 'See which',
   'today.failed':
     '{n, plural, one {A jar did not seal} other {# jars did not seal}}: process again or refrigerate',
   'today.failed.go': 'Process again',

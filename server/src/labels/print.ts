@@ -1,0 +1,29 @@
+import type { EventBodies, LabelStock } from '@cocotte/core/batches';
+import { type LabelAsk, layOut, lotSymbol, withNearest } from '@cocotte/core/labels';
+import type { Fault } from '@cocotte/core/measure';
+import { labelFonts, writeSymbol } from './faces.ts';
+
+/** How labels lie on what they are printed on, and what they say. */
+export type Print = Omit<EventBodies['labels.printed'], 'read' | 'jars'>;
+
+/** What a print is laid out from. */
+export const askOf = ({ label, design, stock, look, container, code }: Print): LabelAsk => ({
+  label,
+  design,
+  size_mm: stock.label_mm,
+  shape: stock.shape,
+  look,
+  container,
+  code: code ? lotSymbol(label.lotCode, writeSymbol) : null,
+});
+
+/**
+ * Why a print cannot be laid out, with the nearest stock on which it can; none where it can.
+ *
+ * @param others  stocks of the kitchen, beside those that ship
+ */
+export function printFaults(print: Print & { others: readonly LabelStock[] }): Fault[] {
+  const ask = askOf(print);
+  const made = layOut(ask, labelFonts());
+  return made.ok ? [] : withNearest(made.faults, ask, print.stock, print.others, labelFonts());
+}
