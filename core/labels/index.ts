@@ -1,4 +1,5 @@
 export { batchCode, checkCharacter, isLotCode, lotCode } from './lot-code.ts';
+export { type Misread, misreadOf } from './misread.ts';
 export { lotSymbol, type SymbolWriter } from './codes.ts';
 export { allergensFor, allergensNamed } from './allergens.ts';
 export { labelChanges, type OutOfDate, outOfDatePrints, sameLabel } from './changes.ts';

@@ -523,7 +523,19 @@ describe('starting', () => {
       title: code,
     });
     const slip = code.slice(0, -1) + (code.endsWith('A') ? 'B' : 'A');
-    expect((await owner.ok(find, { query: { words: slip } })).slip).toContain('check character');
+    const read = await owner.ok(find, { query: { words: slip } });
+    expect(read.slip).toMatch(/^No lot has this code\..*misread/);
+    expect(read.found.find(f => f.title === code)).toMatchObject({
+      kind: 'batch',
+      detail: expect.stringMatching(/was read as "[AB]", character \d+\.$/),
+    });
+    // Typed without its dashes, two characters changed places; and one that leads nowhere is said to be none.
+    const bare = code.replaceAll('-', '');
+    const swapped = `${bare.slice(0, 5)}${bare[6]}${bare[5]}${bare.slice(7)}`;
+    if (bare[5] !== bare[6])
+      expect((await owner.ok(find, { query: { words: swapped } })).found.map(f => f.title)).toContain(code);
+    expect((await owner.ok(find, { query: { words: 'XQZ-99001-9X' } })).slip).toContain('check character');
+    expect((await owner.ok(find, { query: { words: code } })).slip).toBe('');
   });
 });
 

@@ -233,6 +233,19 @@ export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string)
   return Number(row?.n ?? 0);
 }
 
+/** Every lot code of the kitchen with its batch. */
+export async function selectLotCodes(
+  trx: Trx,
+  kitchenId: string,
+): Promise<{ lotCode: string; batchId: string; name: string }[]> {
+  const rows = await trx('batches').where({ kitchen_id: kitchenId }).select('lot_code', 'batch_id', 'name');
+  return rows.map(r => ({
+    lotCode: r.lot_code as string,
+    batchId: r.batch_id as string,
+    name: r.name as string,
+  }));
+}
+
 /** A batch of a list: its summary as JSON text, which is passed on as it is stored. */
 export interface BatchText {
   id: string;

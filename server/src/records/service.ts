@@ -1,6 +1,14 @@
 import type { Found, ParamsOf, QueryOf, ReplyOf, find, recordSheet } from '@cocotte/contract';
-import { batchCode, isLotCode } from '@cocotte/core/labels';
-import { madeOn, personIds, rowFrom, readHead, selectBatches, selectEventTexts } from '../batches/queries.ts';
+import { batchCode, isLotCode, misreadOf } from '@cocotte/core/labels';
+import {
+  madeOn,
+  personIds,
+  readHead,
+  rowFrom,
+  selectBatches,
+  selectEventTexts,
+  selectLotCodes,
+} from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
@@ -56,6 +64,7 @@ export async function search(
   const { trx, kitchenId } = call;
   const typed = call.query.words.trim();
   const looksLikeCode = /^[A-Za-z]{3}-\d{5}-/.test(typed);
+  const mayBeCode = looksLikeCode || /^(?=(?:.*\d){4})[A-Za-z0-9 -]{7,24}$/.test(typed);
   // The letter of a later filling leads to its batch.
   const words = looksLikeCode ? batchCode(typed) : typed;
   const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH).map(rowFrom);
@@ -91,6 +100,18 @@ export async function search(
       detail: l.lot.supplier,
     })),
   ];
+  // A code that is none of ours may be one that was misread: each that one slip leads to is told, with the slip.
+  const codes = mayBeCode && batches.length === 0 ? await selectLotCodes(trx, kitchenId) : [];
+  const near = misreadOf(
+    words,
+    codes.map(c => c.lotCode),
+  ).slice(0, EACH);
+  found.unshift(
+    ...near.map(({ code, said }) => {
+      const of = codes.find(c => c.lotCode === code) as (typeof codes)[number];
+      return { kind: 'batch' as const, id: of.batchId, title: code, detail: `${of.name}: ${said}` };
+    }),
+  );
   // The code of a jar in the hand is what was looked for, before whatever begins like it.
   const asked = words.toLowerCase();
   const exact = (f: Found) =>
@@ -99,8 +120,10 @@ export async function search(
   return {
     found,
     slip:
-      looksLikeCode && !isLotCode(words)
-        ? 'The check character does not fit: one character of this lot code was misread or swapped.'
-        : '',
+      near.length > 0
+        ? `No lot has this code. ${near.length === 1 ? 'It may be the one' : 'It may be one of those'} below, misread: hold ${near.length === 1 ? 'it' : 'each'} against the jar.`
+        : looksLikeCode && !isLotCode(words)
+          ? 'The check character does not fit: one character of this lot code was misread or swapped.'
+          : '',
   };
 }

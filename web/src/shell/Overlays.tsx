@@ -70,6 +70,8 @@ export function FindDialog({ code, onClose }: { code: string; onClose: () => voi
           }}
           onKeyDown={e => {
             if (e.key !== 'Enter' || text.trim() === '') return;
+            // A code that was misread is held against the jar first.
+            if (data && data.slip !== '') return;
             if (data?.found[0]) go(data.found[0]);
             else opens.current = data === undefined;
           }}
