@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { builtinModules } from 'node:module';
 import { defineConfig } from 'vite';
 
-const dependencies = ['core', 'contract', 'server'].flatMap(room =>
+const dependencies = ['core', 'contract', 'server', 'devices'].flatMap(room =>
   Object.keys(
     (JSON.parse(readFileSync(`${room}/package.json`, 'utf8')) as { dependencies?: object }).dependencies ??
       {},

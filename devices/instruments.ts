@@ -15,6 +15,8 @@ export interface Instrument {
   unit: 'C' | 'g' | 'Brix' | 'pH' | 'labels';
   /** When it was last held against something known, and by how much it was off; null where never. */
   calibrated: { at: string; off: number } | null;
+  /** Of a printer that prints dot by dot. */
+  head?: { dots_per_mm: number; across: number };
   tick: (seconds: number) => void;
   show: () => Shown;
   /** Something is made to happen; false where it knows no such scene. */

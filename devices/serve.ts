@@ -5,8 +5,10 @@ import type { Instrument } from './instruments.ts';
  * The text protocol, version 1, over a local socket; one instrument a port, lines of ASCII that end in a line feed.
  *
  * From the instrument, on connecting: `HELLO 1 <id> <kind, underscores for spaces> <unit> <name>` and, where it was checked,
- * `CAL <ISO instant> <off>`. Then, as often as it reads: `READ <number> <value> <steady|moving>`. To it: `SPEED <times>`,
- * `EVERY <ms>`, `SCENE <name> [<figure>]`, and to a printer `LINE <text>` and `PRINT <copies>`, each answered by `OK` or `NO <why>`.
+ * `CAL <ISO instant> <off>`, of a printer `HEAD <dots per mm> <dots across>`. Then, as often as it reads: `READ <number> <value>
+ * <steady|moving>`. To it: `SPEED <times>`, `EVERY <ms>`, `SCENE <name> [<figure>]`, and to a printer `LINE <text>`, or
+ * `PAGE <across> <tall>` with `ROWS <first> <last> <base64 of their dots>`, and `PRINT <copies>`, each answered by `OK` or
+ * `NO <why>`.
  */
 export const PROTOCOL = 1;
 /** Longest line that is listened to. */
@@ -31,6 +33,7 @@ export async function serve(
   const hello = [
     `HELLO ${PROTOCOL} ${instrument.id} ${instrument.kind.replaceAll(' ', '_')} ${instrument.unit} ${instrument.name}`,
     ...(instrument.calibrated ? [`CAL ${instrument.calibrated.at} ${instrument.calibrated.off}`] : []),
+    ...(instrument.head ? [`HEAD ${instrument.head.dots_per_mm} ${instrument.head.across}`] : []),
   ];
   const say = (line: string) => {
     for (const socket of sockets) socket.write(`${line}\n`);

@@ -57,7 +57,7 @@ function* sources(folder: string): Generator<string> {
 
 /** Every example of a doc comment: the name it is of, and its lines. */
 function examplesIn(code: string): { name: string; lines: string[] }[] {
-  return [...code.matchAll(/@example\s*\n?([\s\S]*?)\*\/\s*export (?:async )?function (\w+)/g)].map(m => ({
+  return [...code.matchAll(/@example\s*\n?([\s\S]*?)\*\/\s*export (?:async )?function\*? (\w+)/g)].map(m => ({
     name: m[2] as string,
     lines: (m[1] as string)
       .split('\n')

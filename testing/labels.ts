@@ -1,4 +1,12 @@
-import { type EventBodies, LABEL_READS, type LabelContent, type Stamp } from '@cocotte/core/batches';
+import {
+  type EventBodies,
+  LABEL_READS,
+  type LabelContent,
+  lotCodes,
+  type LotPattern,
+  type Stamp,
+  USUAL_LOT_PATTERN,
+} from '@cocotte/core/batches';
 import { bodyOf, type JarSizeId } from '@cocotte/core/jars';
 import { PLAIN_LABEL } from '@cocotte/core/kitchen';
 import { LABEL_STOCKS, PLAIN_LOOK } from '@cocotte/core/labels';
@@ -30,6 +38,14 @@ export const SAMPLE_LABEL: LabelContent = {
   asks: PLAIN_LABEL,
 };
 
+/** What a kitchen prints labels on before anybody said otherwise. */
+export const PLAIN_SETTINGS = {
+  stocks: [],
+  offset_mm: { x: 0, y: 0 },
+  lots: USUAL_LOT_PATTERN,
+  pagesAt: '',
+};
+
 /** A print on the first stock that ships, plainly. */
 export const printed = (
   size: JarSizeId,
@@ -40,7 +56,7 @@ export const printed = (
   stock: LABEL_STOCKS[0] as (typeof LABEL_STOCKS)[number],
   look: PLAIN_LOOK,
   container: bodyOf(size),
-  code: true,
+  codes: [{ kind: 'QR', says: label.lotCode }],
   start: 0,
   spares: 0,
   label,
@@ -57,3 +73,16 @@ export const toPrint = (jars: number[], size: JarSizeId, stamp: Stamp) => ({
   read: [...LABEL_READS],
   stamp,
 });
+
+/** The nth lot code of a product and a day, 1 for the first. */
+export function nthLotCode(
+  product: string,
+  day: string,
+  nth: number,
+  pattern: LotPattern = USUAL_LOT_PATTERN,
+): string {
+  const codes = lotCodes(pattern, product, day);
+  let code = codes.next().value;
+  for (let n = 1; n < nth; n++) code = codes.next().value;
+  return code;
+}

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type BatchEvent, type LineMass, type Receipt, fold, lineMasses } from '@cocotte/core/batches';
 import { assess, gate } from '@cocotte/core/checks';
-import { labelContent, lotCode, plainSetup } from '@cocotte/core/labels';
+import { labelContent, plainSetup } from '@cocotte/core/labels';
 import { noPlace } from '@cocotte/core/kitchen';
 import { addDays, canonicalJson } from '@cocotte/core/measure';
 import type { Recipe } from '@cocotte/core/recipes';
@@ -18,7 +18,7 @@ import type { Database, Trx } from '@cocotte/server/house/database';
 import { recount } from '@cocotte/server/stores/ledger';
 import { freezeVersion } from '@cocotte/server/recipes/queries';
 import { PaperBatch } from './builders.ts';
-import { printed } from './labels.ts';
+import { nthLotCode, printed } from './labels.ts';
 
 const CHUNK = 400;
 
@@ -103,7 +103,7 @@ async function addBatch(trx: Trx, plan: TenYears, index: number, head: Head): Pr
     recipeId,
     recipeVersion: 1,
     madeOn,
-    lotCode: lotCode(recipe.code, madeOn, 50 + (index % (perDay * 40))),
+    lotCode: nthLotCode(recipe.code, madeOn, 50 + (index % (perDay * 40))),
   });
   const batchId = randomUUID();
   const events = batch.events.map(

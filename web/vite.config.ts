@@ -25,7 +25,8 @@ export default defineConfig({
         // Every page is the kept application, so that it opens without the kitchen; of what the kitchen says nothing is
         // kept here: records lie in the device's own store, papers nowhere.
         navigateFallback: 'index.html',
-        navigateFallbackDenylist: [/^\/api\//],
+        // Pages of lots are the server's own: they are for anybody.
+        navigateFallbackDenylist: [/^\/api\//, /^\/lot\//],
       },
     }),
   ],

@@ -24,6 +24,7 @@ import {
   choice,
   decimal,
   figure,
+  flag,
   instant,
   list,
   maybe,
@@ -45,7 +46,7 @@ import {
   thingId,
   unitCost,
 } from './decision-rules.ts';
-import { printSetup } from '../labels/label-rules.ts';
+import { codes, printSetup } from '../labels/label-rules.ts';
 
 const labelCount = (name: string) => figure({ min: 0, max: 10_000, whole: true, name });
 const anyJarNumbers = list(jarNumber, { max: 500, unlike: true });
@@ -386,7 +387,8 @@ export const shapesOf: { [K in EventType]: Shapes<EventBodies[K]> } = {
   'labels.printed': [
     shape<never>({ ...printed, stock: text({ max: 40 }), label: labels.first } as never),
     shape<never>({ ...printed, stock: text({ max: 40 }), label: labels.second } as never),
-    shape<EventBodies['labels.printed']>({ ...printed, ...printSetup, label: labels.today }),
+    shape<never>({ ...printed, ...printSetup, code: flag, label: labels.today } as never),
+    shape<EventBodies['labels.printed']>({ ...printed, ...printSetup, codes, label: labels.today }),
   ],
   'outlet.opened': [
     shape<OutletBody>({

@@ -2,6 +2,10 @@ import {
   type DrawnLot,
   type GateEvidence,
   type LabelContent,
+  LOT_DAYS,
+  LOT_PARTS,
+  LOT_SEPARATORS,
+  type LotPattern,
   PURPOSES,
   type StartedBody,
   type StartKeys,
@@ -119,9 +123,9 @@ export const labels = {
   }),
 };
 const startedFields: {
-  [K in keyof Omit<StartedBody, 'potId' | 'equipment' | 'keys' | 'phAct' | 'phForecast'>]-?: Rule<
-    StartedBody[K]
-  >;
+  [
+    K in keyof Omit<StartedBody, 'potId' | 'equipment' | 'keys' | 'phAct' | 'phForecast' | 'lotPattern'>
+  ]-?: Rule<StartedBody[K]>;
 } = {
   recipeId: uuid,
   recipeVersion: figure({ min: 1, max: 1e6, name: 'The version' }),
@@ -212,17 +216,30 @@ const keys = shape<StartKeys>({
   }),
 });
 const anyPh = figure({ min: 0, max: 14, name: 'The pH' });
+const forecast = {
+  phAct: figure({ min: 2, max: 4.6, name: 'The pH it acts at' }),
+  phForecast: maybe(shape<NonNullable<StartedBody['phForecast']>>({ low: anyPh, mid: anyPh, high: anyPh })),
+};
+/** Rule of how lot codes are put together. */
+export const lotPatternRule = shape<LotPattern>({
+  parts: list(choice(LOT_PARTS), { max: LOT_PARTS.length }),
+  day: choice(LOT_DAYS),
+  separator: choice(LOT_SEPARATORS),
+  leftOut: text({ max: 26, name: 'The letters left out' }),
+  load: flag,
+});
 /** What a batch is started with, in every shape it ever had. */
 export const started: Shapes<StartedBody> = [
   shape<never>(startedFields as never),
   shape<never>(withEquipment as never),
   shape<never>({ ...withEquipment, keys: maybe(keys) } as never),
   shape<never>({ ...withEquipment, equipment, keys: maybe(keys) } as never),
+  shape<never>({ ...withEquipment, equipment, keys: maybe(keys), ...forecast } as never),
   shape<StartedBody>({
     ...withEquipment,
     equipment,
     keys: maybe(keys),
-    phAct: figure({ min: 2, max: 4.6, name: 'The pH it acts at' }),
-    phForecast: maybe(shape<NonNullable<StartedBody['phForecast']>>({ low: anyPh, mid: anyPh, high: anyPh })),
+    ...forecast,
+    lotPattern: maybe(lotPatternRule),
   }),
 ];

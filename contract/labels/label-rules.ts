@@ -1,11 +1,13 @@
 import {
   type Container,
+  LABEL_CODES,
   LABEL_DESIGNS,
   LABEL_READS,
+  type LabelCode,
   type LabelLook,
   type LabelStock,
 } from '@cocotte/core/batches';
-import { choice, colour, figure, flag, list, maybe, shape, text, uuid } from '../rules.ts';
+import { choice, colour, figure, list, maybe, shape, text, uuid } from '../rules.ts';
 
 const mm = (name: string, min = 0, max = 1000) => figure({ min, max, name });
 const size = (name: string, min: number, max: number) =>
@@ -47,13 +49,16 @@ export const containerRule = shape<Container>({
   tall_mm: mm('The height of its body in mm', 5, 500),
   lid_mm: mm('Across the lid in mm', 10, 300),
 });
+/** Rule of the codes on a label. */
+export const codes = list(shape<LabelCode>({ kind: choice(LABEL_CODES), says: text({ min: 1, max: 300 }) }), {
+  max: 4,
+});
 /** How labels lie on what they are printed on. */
 export const printSetup = {
   design: choice(LABEL_DESIGNS),
   stock: stockRule,
   look: lookRule,
   container: containerRule,
-  code: flag,
   start: figure({ min: 0, max: 3000, whole: true, name: 'The labels that are gone' }),
   spares: figure({ min: 0, max: 500, whole: true, name: 'The spare labels' }),
   read: list(choice(LABEL_READS), { max: LABEL_READS.length }),

@@ -3,17 +3,19 @@ import {
   LABEL_READS,
   type LabelRead,
   type LabelStock,
+  type LotPattern,
   type Stamp,
 } from '@cocotte/core/batches';
 import type { JarSizeId } from '@cocotte/core/jars';
-import { NET_FORMS, type LabelSetup, type OutOfDate } from '@cocotte/core/labels';
+import { LABEL_SCANS, NET_FORMS, type LabelSetup, type OutOfDate } from '@cocotte/core/labels';
 import { type BatchView, batchParams } from '../batches/batches.ts';
 import { readBatch } from '../batches/index.ts';
+import { lotPatternRule } from '../batches/decision-rules.ts';
 import { stampRule } from '../batches/stamp-rules.ts';
 import { jarNumbers } from '../batches/stove-rules.ts';
 import { endpoint, fileEndpoint } from '../endpoint.ts';
 import { jarSizeRule } from '../recipes/recipe-rules.ts';
-import { choice, figure, flag, list, type Rule, shape, text, union, uuid } from '../rules.ts';
+import { choice, figure, flag, list, maybe, type Rule, shape, text, union, uuid } from '../rules.ts';
 import { containerRule, lookRule, stockRule } from './label-rules.ts';
 
 const batchView = (readBatch.reply as { rule: Rule<BatchView> }).rule;
@@ -57,7 +59,15 @@ const setupRule = shape<LabelSetup>({
   netForm: choice(NET_FORMS),
   nutrition: nutritionRule,
   fewSulphites: text({ max: 200, name: 'What shows it' }),
-  code: flag,
+  scan: choice(LABEL_SCANS),
+  bars: flag,
+  numbers: list(
+    shape<LabelSetup['numbers'][number]>({
+      size: jarSizeRule,
+      number: text({ max: 40, name: 'The item number' }),
+    }),
+    { max: 10 },
+  ),
   containers: list(shape<LabelSetup['containers'][number]>({ size: jarSizeRule, container: containerRule }), {
     max: 10,
   }),
@@ -87,40 +97,63 @@ export const changeLabelSetup = endpoint({
   reply: setupView,
 });
 
-/** What a kitchen prints labels on. */
+/** What a kitchen prints labels on, how its lot codes are put together, and where lots are shown. */
 export interface LabelSettings {
   /** Blank labels beside those that ship. */
   stocks: LabelStock[];
   /** How far the printer prints to the right and below of where it should, mm. */
   offset_mm: { x: number; y: number };
+  /** Of batches that are started from now on. */
+  lots: LotPattern;
+  /** Where anybody can read what stands on a label of a lot, as this server is reached from outside; empty for nowhere. */
+  pagesAt: string;
 }
+/** The same as it stands, with the address of its pages, to which a lot code is added; null where they are off. */
+export type LabelSettingsView = LabelSettings & { version: number; page: string | null };
 const offset = (name: string) => figure({ min: -20, max: 20, name });
-const settingsView = shape<LabelSettings & { version: number }>({
+const settingsFields = {
   stocks: list(stockRule, { max: 60 }),
   offset_mm: shape<LabelSettings['offset_mm']>({
     x: offset('The offset to the right in mm'),
     y: offset('The offset downwards in mm'),
   }),
+  lots: lotPatternRule,
+  pagesAt: text({ max: 120, name: 'The address of the pages' }),
   version,
-});
-/** What this kitchen prints labels on, beside what ships. */
+};
+const settingsView = shape<LabelSettingsView>({ ...settingsFields, page: maybe(text({ max: 200 })) });
+/** What this kitchen prints labels on, beside what ships, its lot codes, and whether lots have pages. */
 export const readLabelSettings = endpoint({
   name: 'labels.settings',
   method: 'GET',
   path: '/api/kitchens/:kitchenId/label-settings',
   who: 'viewer',
-  summary: 'What this kitchen prints labels on, beside what ships',
+  summary:
+    'What this kitchen prints labels on, beside what ships, its lot codes, and whether lots have pages',
   reply: settingsView,
 });
-/** Change what this kitchen prints labels on; a stale version is refused with the newer one. */
+/** Change them; a stale version is refused with the newer one. Pages of lots are opened and closed by an owner. */
 export const changeLabelSettings = endpoint({
   name: 'labels.change-settings',
   method: 'PUT',
   path: '/api/kitchens/:kitchenId/label-settings',
   who: 'cook',
-  summary: 'Change what this kitchen prints labels on; a stale version is refused with the newer one',
-  body: settingsView,
+  summary:
+    'Change what this kitchen prints labels on and its lot codes; a stale version is refused with the newer one. Pages of lots are opened and closed by an owner',
+  body: shape<LabelSettings & { version: number }>(settingsFields),
   reply: settingsView,
+});
+/** What stands on the label of a lot, for anybody who has a jar of it in the hand. */
+export const lotPage = fileEndpoint({
+  name: 'labels.lot-page',
+  path: '/lot/:page/:lotCode',
+  who: 'anyone',
+  summary: 'What stands on the label of a lot, for anybody; off unless an owner opened these pages',
+  mediaType: 'text/html',
+  params: shape<{ page: string; lotCode: string }>({
+    page: text({ min: 1, max: 40 }),
+    lotCode: text({ min: 1, max: 60 }),
+  }),
 });
 /** A page that shows how far a printer is off, for one stock. */
 export const labelCheckPage = fileEndpoint({
@@ -171,6 +204,20 @@ export const labelSheet = fileEndpoint({
   summary: 'The label sheet at true size',
   mediaType: 'application/pdf',
   params: shape<{ batchId: string; printId: string }>({ batchId: uuid, printId: uuid }),
+});
+
+/** Print a sheet that was decided, label by label, on the label printer. */
+export const printOnRoll = endpoint({
+  name: 'labels.roll',
+  method: 'POST',
+  path: '/api/kitchens/:kitchenId/batches/:batchId/labels/:printId/roll',
+  who: 'cook',
+  summary: 'Print labels that were decided on a label printer of this machine',
+  params: shape<{ batchId: string; printId: string }>({ batchId: uuid, printId: uuid }),
+  body: shape<{ printerId: string }>({ printerId: text({ min: 1, max: 40 }) }),
+  reply: shape<{ printed: number }>({
+    printed: figure({ min: 0, max: 100_000, whole: true, name: 'The labels printed' }),
+  }),
 });
 
 /** A lot whose printed labels say something else than they would today. */

@@ -5,7 +5,16 @@ import { type JarsWanted, type Line, type Recipe, upgradeRecipe } from '../recip
 import type { RouteToSale } from '../review/index.ts';
 import { type ScheduledTime, upgradeTime } from '../times/index.ts';
 import type { Receipt, Stamp } from './stamp.ts';
-import type { Container, LabelContent, LabelDesign, LabelLook, LabelRead, LabelStock } from './label.ts';
+import type {
+  Container,
+  LabelCode,
+  LabelContent,
+  LabelDesign,
+  LabelLook,
+  LabelRead,
+  LabelStock,
+} from './label.ts';
+import type { LotPattern } from './lot-code.ts';
 
 /** What heats the jars. */
 export type CannerKind = Canner['kind'];
@@ -94,6 +103,8 @@ export interface StartedBody {
   jars: JarsWanted[];
   purpose: Purpose;
   lotCode: string;
+  /** How its codes are put together; null where the batch began before a kitchen could choose. */
+  lotPattern: LotPattern | null;
   /** Day of the batch in the kitchen's zone. */
   madeOn: string;
   kitchen: {
@@ -355,8 +366,7 @@ export interface EventBodies {
     stock: LabelStock;
     look: LabelLook;
     container: Container;
-    /** With the lot code as a code to scan. */
-    code: boolean;
+    codes: LabelCode[];
     /** Labels of the first sheet that are gone already. */
     start: number;
     /** Labels printed beyond those of the jars. */

@@ -1,4 +1,5 @@
 import { type Day, dayOf } from '../measure/index.ts';
+import { jarLotCode } from './lot-code.ts';
 import type { BatchState, JarState } from './state.ts';
 
 /** Jars that were filled in one go: those of another day are a lot of their own within the batch. */
@@ -12,15 +13,20 @@ export interface Filling {
   to_ms: number;
 }
 
+type Filled = Pick<BatchState, 'started' | 'jars'>;
+
 /**
  * A pot that is filled from by loads stays hot between them. After longer it was put away, and comes back as food that was
  * left over. Our bound, from no source: twice the longest load.
  */
 const ONE_GO_MS = 6 * 3_600_000;
 const LETTERS = 'BCDEFGHJKLMNPQRSTUVWXYZ';
-/** The lot code of the nth filling, 0 for the first. */
-const codeOf = (lotCode: string, n: number): string =>
-  n === 0 ? lotCode : `${lotCode}-${LETTERS[n - 1] ?? 'Z'}`;
+
+/** The lot code of the nth filling, 0 for the first. Before patterns were kept a letter stood behind the check. */
+function codeOf({ lotCode, lotPattern }: NonNullable<Filled['started']>, n: number): string {
+  if (n === 0) return lotCode;
+  return lotPattern ? jarLotCode(lotPattern, lotCode, n, null) : `${lotCode}-${LETTERS[n - 1] ?? 'Z'}`;
+}
 
 /**
  * The fillings of a batch, in order: what was filled long after the last jar is a filling of its own, with a lot code and a
@@ -28,7 +34,7 @@ const codeOf = (lotCode: string, n: number): string =>
  *
  * @returns none before the batch is started or a jar is filled
  */
-export function fillings(state: Pick<BatchState, 'started' | 'jars'>): Filling[] {
+export function fillings(state: Filled): Filling[] {
   const { started } = state;
   if (!started) return [];
   const out: Filling[] = [];
@@ -41,7 +47,7 @@ export function fillings(state: Pick<BatchState, 'started' | 'jars'>): Filling[]
       continue;
     }
     out.push({
-      lotCode: codeOf(started.lotCode, out.length),
+      lotCode: codeOf(started, out.length),
       madeOn: out.length === 0 ? started.madeOn : dayOf(at_ms, started.kitchen.zone),
       jars: [jar],
       from_ms: at_ms,
@@ -52,9 +58,35 @@ export function fillings(state: Pick<BatchState, 'started' | 'jars'>): Filling[]
 }
 
 /** The lot code that what is filled next as a filling of its own will bear. */
-export const nextFillingCode = (state: Pick<BatchState, 'started' | 'jars'>): string =>
-  codeOf(state.started?.lotCode ?? '', Math.max(1, fillings(state).length));
+export const nextFillingCode = (state: Filled): string =>
+  state.started ? codeOf(state.started, Math.max(1, fillings(state).length)) : '';
 
-/** The filling that a jar belongs to; null for a jar that was never filled. */
-export const fillingOf = (state: Pick<BatchState, 'started' | 'jars'>, jar: number): Filling | null =>
-  fillings(state).find(f => f.jars.some(j => j.number === jar)) ?? null;
+/** Jars that bear one code: what is written on their lids and stands on their labels. */
+export interface Lot {
+  lotCode: string;
+  madeOn: Day;
+  /** Number of the load, where the code says it. */
+  load: number | null;
+  jars: JarState[];
+}
+
+/** The lots of a batch by the codes its jars bear: fillings, each by its loads where the kitchen's codes have them. */
+export function lotsOf(state: Filled & Pick<BatchState, 'loads'>): Lot[] {
+  const { started } = state;
+  const pattern = started?.lotPattern;
+  const numbers = new Map(state.loads.map(l => [l.id, l.number]));
+  return fillings(state).flatMap(({ lotCode, madeOn, jars }, filling) => {
+    if (!started || !pattern?.load) return [{ lotCode, madeOn, load: null, jars }];
+    const loadOf = (jar: JarState) => numbers.get(jar.loadIds.at(-1) ?? '') ?? null;
+    return [...new Set(jars.map(loadOf))].map(load => ({
+      lotCode: jarLotCode(pattern, started.lotCode, filling, load),
+      madeOn,
+      load,
+      jars: jars.filter(j => loadOf(j) === load),
+    }));
+  });
+}
+
+/** The lot of a jar; null for a jar that was never filled. */
+export const lotOf = (state: Parameters<typeof lotsOf>[0], jar: number): Lot | null =>
+  lotsOf(state).find(l => l.jars.some(j => j.number === jar)) ?? null;

@@ -83,7 +83,23 @@ export { cookNow, type CookNow, type PotLevels, type PotOnFire } from './cook-no
 export { type Cooked, cooked } from './cooked.ts';
 export { batchStepText, covered, filledJars, observed, timesInUse } from './observed.ts';
 export { type LoadPlan, loadable, loadPlan, type NextLoad, nextLoads } from './next-load.ts';
-export { type Filling, fillingOf, fillings, nextFillingCode } from './fillings.ts';
+export { type Filling, fillings, type Lot, lotOf, lotsOf, nextFillingCode } from './fillings.ts';
+export {
+  bareCode,
+  checkCharacter,
+  LOT_DAYS,
+  LOT_PARTS,
+  LOT_SEPARATORS,
+  type LotPart,
+  type LotPattern,
+  jarLotCode,
+  lotCodeFits,
+  lotCodes,
+  lotPatternFaults,
+  readsAsLotCode,
+  USUAL_LOT_PATTERN,
+} from './lot-code.ts';
+export { type Misread, misreadOf } from './misread.ts';
 export { isStepDone, openNow, type Turn, turnOf } from './steps.ts';
 export { recipeFromBatch } from './to-recipe.ts';
 export { type Went, wentWhere } from './went.ts';
@@ -94,8 +110,10 @@ export { type Starting, startedOf } from './starting.ts';
 export { retyped } from './corrections.ts';
 export {
   type Container,
+  LABEL_CODES,
   LABEL_DESIGNS,
   LABEL_READS,
+  type LabelCode,
   type LabelContent,
   type LabelDesign,
   type LabelLook,

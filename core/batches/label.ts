@@ -47,6 +47,14 @@ export const LABEL_READS = ['identity', 'allergens', 'net contents', 'dates'] as
 /** One of them. */
 export type LabelRead = (typeof LABEL_READS)[number];
 
+/** Kinds of code a label can bear. */
+export const LABEL_CODES = ['QR', 'Data Matrix', 'EAN-13', 'UPC-A'] as const;
+/** A code on a label and what it holds; of a Data Matrix GS1 identifiers in brackets, each before what it names. */
+export interface LabelCode {
+  kind: (typeof LABEL_CODES)[number];
+  says: string;
+}
+
 /** Everything printed on one jar, as it stood when it was printed. */
 export interface LabelContent {
   statementOfIdentity: string;

@@ -16,6 +16,7 @@ import {
 } from '../review/index.ts';
 import type { ScheduledTime } from '../times/index.ts';
 import type { Purpose, StartedBody } from './events.ts';
+import type { LotPattern } from './lot-code.ts';
 
 /** What a start rests on. */
 export interface Starting {
@@ -31,6 +32,7 @@ export interface Starting {
   pot: Pot | null;
   doublePectin: boolean;
   lotCode: string;
+  lotPattern: LotPattern;
   /** Day of the batch in the kitchen's zone. */
   madeOn: string;
   kitchen: Kitchen;
@@ -74,6 +76,7 @@ export function startedOf(asked: Starting): StartedBody {
     jars,
     purpose,
     lotCode: asked.lotCode,
+    lotPattern: asked.lotPattern,
     madeOn: asked.madeOn,
     kitchen: {
       name: kitchen.name,

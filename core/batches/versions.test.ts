@@ -14,7 +14,7 @@ const place = { outletId: null, potId: null };
 
 /** With how many shapes each of those has had; the others have had two. Written apart from the code. */
 const SHAPES: Partial<Record<EventType, number>> = {
-  'batch.started': 5,
+  'batch.started': 6,
   'ph.read': 3,
   'step.started': 3,
   'step.done': 4,
@@ -33,6 +33,7 @@ const GAINED: Partial<Record<EventType, object>> = {
     keys: null,
     phAct: 4.2,
     phForecast: null,
+    lotPattern: null,
   },
   'jars.released': { named: [] },
   'step.started': { ...place, outOfOrder: '' },
@@ -117,7 +118,7 @@ describe('shapes of entries', () => {
       label: { directions: 'said' },
     });
     expect(bodyOf(upgradeEvent(said)).label).toMatchObject({ directions: 'said' });
-    const today = entry('labels.printed', 3, { label: { directions: 'Keep cold.' } });
+    const today = entry('labels.printed', 4, { label: { directions: 'Keep cold.' } });
     expect(upgradeEvent(today)).toBe(today);
   });
 

@@ -25,6 +25,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
       },
     }),
     body => ({ phAct: PH_ACT, phForecast: null, ...body }),
+    body => ({ lotPattern: null, ...body }),
   ],
   'lot.drawn': [
     body => ({ used: null, ...body }),
@@ -56,6 +57,11 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
         asks: PLAIN_LABEL,
         ...(body.label as Body),
       },
+    }),
+    // The lot code as QR or none: which codes, and what they hold, is said since.
+    ({ code, ...body }) => ({
+      codes: code === false ? [] : [{ kind: 'QR', says: (body.label as { lotCode: string }).lotCode }],
+      ...body,
     }),
   ],
   'step.started': [body => ({ ...place, ...body }), body => ({ outOfOrder: '', ...body })],
@@ -104,7 +110,7 @@ const RISES: { readonly [K in EventType]?: readonly ((body: Body) => Body)[] } =
 
 /** Every kind of entry there is: with how many shapes its body has had. */
 export const VERSIONS: { readonly [K in EventType]: number } = {
-  'batch.started': 5,
+  'batch.started': 6,
   'lot.drawn': 3,
   'draw.reversed': 1,
   'lots.returned': 1,
@@ -113,7 +119,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
   'curve.kept': 1,
   'jars.released': 2,
   'jars.withdrawn': 1,
-  'labels.printed': 3,
+  'labels.printed': 4,
   'labels.counted': 1,
   'outlet.opened': 1,
   'step.started': 3,
@@ -167,7 +173,7 @@ export const VERSIONS: { readonly [K in EventType]: number } = {
  * Raised with every kind and shape that is added. A device says it with what it sends: a server that knows a lower one
  * asks for what it cannot read again, rather than refuse it.
  */
-export const RECORD_SHAPE = 13;
+export const RECORD_SHAPE = 14;
 
 /** The shape in which this build writes a kind of entry; null for a kind that only a newer build knows. */
 export const versionOf = (type: string): number | null =>
@@ -228,6 +234,7 @@ type Usual =
   | 'cause'
   | 'phAct'
   | 'phForecast'
+  | 'lotPattern'
   | 'cannerId'
   | 'heat'
   | 'how'

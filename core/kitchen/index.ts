@@ -61,10 +61,11 @@ export {
   INSTRUMENT_UNITS,
   type InstrumentKind,
   type InstrumentWord,
+  type PrintHead,
   type LineState,
-  printWords,
   readInstrumentLine,
 } from './instruments.ts';
+export { type DotPicture, pictureWords, printWords } from './printing.ts';
 export { potDepths } from './pot-depths.ts';
 export {
   type CheckBody,

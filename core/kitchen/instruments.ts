@@ -35,10 +35,18 @@ export interface Instrument {
   calibrated: { at: string; off: number } | null;
 }
 
+/** The head of a printer: how fine it prints, and how many dots across. */
+export interface PrintHead {
+  dots_per_mm: number;
+  across: number;
+}
+
 /** What came over a line, read word by word; null for what is no word of it. */
 export type InstrumentWord =
   | { word: 'hello'; id: string; kind: InstrumentKind; name: string }
   | { word: 'cal'; at: string; off: number }
+  /** Of a printer that prints dot by dot: its head. */
+  | { word: 'head'; head: PrintHead }
   | { word: 'read'; value: number; steady: boolean }
   /** What it says to what it was told; empty where it did it. */
   | { word: 'answer'; why: string };
@@ -73,6 +81,11 @@ export function readInstrumentLine(line: string, kind: InstrumentKind | null): I
     if (!FIGURE.test(off) || !/^\d{4}-\d{2}-\d{2}T/.test(at) || Number.isNaN(ms)) return null;
     return { word: 'cal', at: new Date(ms).toISOString(), off: Number(off) };
   }
+  if (words[0] === 'HEAD' && kind === 'label printer') {
+    const said = /^HEAD (\d{1,2}) (\d{1,4})$/.exec(line);
+    const [dots_per_mm, across] = [Number(said?.[1]), Number(said?.[2])];
+    return dots_per_mm > 0 && across > 0 && across <= HEAD_MOST ? { word: 'head', head: { dots_per_mm, across } } : null;
+  }
   if (words[0] === 'READ' && words.length === 4 && kind !== null) {
     const [, number = '', figure = '', rest = ''] = words;
     if (!/^\d{1,9}$/.test(number) || !FIGURE.test(figure) || (rest !== 'steady' && rest !== 'moving'))
@@ -84,6 +97,9 @@ export function readInstrumentLine(line: string, kind: InstrumentKind | null): I
   return null;
 }
 
+/** Widest head in dots: a row of it fits one line of the protocol. */
+const HEAD_MOST = 1080;
+
 /** The least and the most an instrument of a kind can show at all. */
 const SHOWS: { readonly [K in InstrumentKind]: readonly [number, number] } = {
   thermometer: [-50, 350],
@@ -92,28 +108,3 @@ const SHOWS: { readonly [K in InstrumentKind]: readonly [number, number] } = {
   'ph meter': [-2, 16],
   'label printer': [0, 1_000_000],
 };
-
-/** Longest line of a small label, in characters, as every printer of the protocol takes it. */
-const LABEL_LINE = 40;
-
-/**
- * What a printer of small labels is told, word by word: only plain characters ever go down a line, none that would end it.
- *
- * @param lines  of the label, at most 4
- * @param copies  1 to 9,999
- * @throws RangeError where there is nothing to print, or more than a label holds
- * @example
- * printWords(['PLM-26331-K', 'load 1'], 8); // ['LINE PLM-26331-K', 'LINE load 1', 'PRINT 8']
- */
-export function printWords(lines: readonly string[], copies: number): string[] {
-  if (lines.length < 1 || lines.length > 4)
-    throw new RangeError('printWords: a small label has 1 to 4 lines');
-  if (!Number.isInteger(copies) || copies < 1 || copies > 9999)
-    throw new RangeError('printWords: 1 to 9,999 copies');
-  const plain = (text: string) =>
-    text
-      .normalize('NFKD')
-      .replaceAll(/[^\u0020-\u007e]/g, '')
-      .slice(0, LABEL_LINE);
-  return [...lines.map(line => `LINE ${plain(line)}`), `PRINT ${copies}`];
-}

@@ -1,5 +1,5 @@
 import type { PlaceLabel } from '../kitchen/index.ts';
-import { ALLERGEN_WORDS } from './data/allergen-words.ts';
+import { ALLERGEN_GROUPS, ALLERGEN_WORDS } from './data/allergen-words.ts';
 
 const SULPHITES =
   /\b(?:sul(?:ph|f)ites?|(?:sodium|potassium) (?:meta)?bisul(?:ph|f)ite|sul(?:ph|f)ur dioxide)\b/i;
@@ -41,9 +41,13 @@ export function allergensFor(
   if (SULPHITES.test(words)) all.set('sulphites', 'sulphites');
   if (fewSulphites) all.delete('sulphites');
   // A kind of fish or nut that is named stands for its group.
-  if (all.has('anchovy')) all.delete('fish');
+  for (const { group, kinds } of ALLERGEN_GROUPS) if (kinds.some(k => all.has(k))) all.delete(group);
   return [...all.values()].sort();
 }
+
+/** Of allergens, the groups whose kind nobody named. */
+export const groupsIn = (allergens: readonly string[]): string[] =>
+  ALLERGEN_GROUPS.flatMap(({ group }) => (allergens.includes(group) ? [group] : []));
 
 /** The text of ingredients without the sulphites that need not be declared. */
 export const withoutSulphites = (text: string): string =>

@@ -35,8 +35,9 @@ export function labelChanges(
   });
 }
 
-/** Whether two labels say the same of what is read before printing: for jars of one lot, one size, the same words. */
-export const sameLabel = (a: LabelContent, b: LabelContent): boolean => labelChanges(a, b).length === 0;
+/** Whether two labels of a batch say the same of what is read before printing: but for the code, which leads back to it. */
+export const sameLabel = (a: LabelContent, b: LabelContent): boolean =>
+  labelChanges({ ...a, lotCode: b.lotCode }, b).length === 0;
 
 /** A print whose labels are on jars that are still for sale, and say something else than they would today. */
 export interface OutOfDate {

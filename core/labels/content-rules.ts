@@ -4,6 +4,7 @@ import { type JarSizeId, jarSize } from '../jars/index.ts';
 import type { Kitchen } from '../kitchen/index.ts';
 import { dayText, Decimal, massText } from '../measure/index.ts';
 import type { NetContents } from '../recipes/index.ts';
+import { groupsIn } from './allergens.ts';
 import { claimsIn } from './claims.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import type { LabelSetup } from './setup.ts';
@@ -65,6 +66,7 @@ export function contentRules(
   const claims = claimsIn(setup.words, 'words');
   const stopping = claims.filter(c => c.stops);
   const allergens = eu ? label.emphasised.join(', ') : label.contains;
+  const unkinded = groupsIn(allergens.split(', ')).join(' and ');
   return [
     rule(
       'Statement of identity',
@@ -88,9 +90,7 @@ export function contentRules(
       eu ? 'ingredients' : 'contains',
       allergens === ''
         ? 'None of the major allergens in what was drawn'
-        : eu
-          ? `Set bold: ${allergens}`
-          : `Contains: ${allergens}`,
+        : `${eu ? 'Set bold' : 'Contains'}: ${allergens}${unkinded === '' ? '' : `. Which ${unkinded}, has to be said: enter the kind in the text of its package`}`,
       eu ? `${EU}, article 21 (from memory)` : 'FALCPA and the FASTER Act (from memory)',
     ),
     ...(setup.fewSulphites === ''

@@ -82,6 +82,31 @@ describe('allergens', () => {
     expect(found('mustard seed, celery seed')).toEqual([]);
     expect(allergensFor([], 'mustard seed, celery seed', 'EU', false)).toEqual(['celery', 'mustard']);
   });
+  it('named by their group alone are declared by it, which is asked for its kind; a kind that is named stands for it', () => {
+    const found = (words: string) => allergensFor([], words, 'US', false);
+    expect(found('plums, chopped nuts, seafood stock')).toEqual(['shellfish', 'tree nuts']);
+    expect(found('mixed nuts (almonds, pecans), fish paste')).toEqual(['almond', 'fish', 'pecan']);
+    expect(found('nutmeg, coconut, doughnuts, chestnuts, pine nuts, nut-free, tiger nuts, peanuts')).toEqual([
+      'peanut',
+      'pine nut',
+    ]);
+    expect(allergensFor(['Walnut'], 'nut meal', 'US', false)).toEqual(['Walnut']);
+    const made = labelContent(
+      fold(
+        new PaperBatch(withLine(waxBeans, 'dill', { labelName: 'nuts' }), [
+          { size: 'pint', count: 4 },
+        ]).drawAll().events,
+      ),
+      kitchenOf(),
+      plainSetup('letter-10'),
+      'pint',
+    );
+    expect(made.rules.find(r => r.what === 'Allergens')).toMatchObject({
+      met: true,
+      shown:
+        'Contains: tree nuts. Which tree nuts, has to be said: enter the kind in the text of its package',
+    });
+  });
   it('stand in the line beneath the ingredients, joined with what lots and lines declare, each once', () => {
     const soy = withLine(waxBeans, 'dill', {
       labelName: 'soy sauce',

@@ -1,4 +1,4 @@
-import { allergensIn, fillingOf, unwashedAllergens } from '../batches/index.ts';
+import { allergensIn, lotOf, unwashedAllergens } from '../batches/index.ts';
 import { balance, massIn, massOf, netOfJars_g, PART_NAMES, reachedJars_g } from '../balance/index.ts';
 import type { BatchState, LabelContent } from '../batches/index.ts';
 import { lineMasses, observed } from '../batches/index.ts';
@@ -38,8 +38,8 @@ export function labelContent(
   const { started } = state;
   if (!started) throw new RangeError('labelContent: the batch has not been started');
   // What was filled from what was left over the next day has a code and a day of its own.
-  const filling = jars[0] === undefined ? null : fillingOf(state, jars[0]);
-  const { lotCode, madeOn } = filling ?? started;
+  const lot = jars[0] === undefined ? null : lotOf(state, jars[0]);
+  const { lotCode, madeOn } = lot ?? started;
   const { rules: place, number } = kitchen.jurisdiction;
   const asks = place?.label ?? PLAIN_LABEL;
   const net = started.recipe.jars.find(j => j.size === size)?.net;

@@ -8,13 +8,10 @@ import type { JarSizeId } from '../jars/index.ts';
 import type { Recipe } from '../recipes/index.ts';
 import {
   allergensOf,
-  checkCharacter,
   ingredientStatement,
-  isLotCode,
   labelContent,
   labelSpelling,
   plainSetup,
-  lotCode,
   netContentsText,
   truthfulName,
 } from './index.ts';
@@ -33,47 +30,6 @@ const kitchen = {
     number: '',
   },
 };
-
-describe('lot code', () => {
-  it('has the check character that ISO/IEC 7064 MOD 37-2 defines: characters weighted by powers of two add up to 1 modulo 37 (from memory)', () => {
-    const values = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ*';
-    const weighted = (text: string) =>
-      [...text].reduce(
-        (sum, c, i) => sum + BigInt(values.indexOf(c)) * 2n ** BigInt(text.length - 1 - i),
-        0n,
-      ) % 37n;
-    for (const text of ['RPJ263281', 'DWB263242', 'A', '0', 'ZZZ9999999'])
-      expect(weighted(text + checkCharacter(text))).toBe(1n);
-  });
-  it('numbers the batches of a day and ends in no sign that looks like another', () => {
-    expect(lotCode('DWB', '2026-11-24', 1)).toMatch(/^DWB-26328-\d+[0-9A-HJ-NP-Z]$/);
-    const codes = Array.from({ length: 60 }, (_, i) => lotCode('DWB', '2026-11-24', i + 1));
-    expect(new Set(codes).size).toBe(60);
-    expect(codes.every(isLotCode)).toBe(true);
-    expect(() => lotCode('dwb', '2026-11-24', 1)).toThrow(RangeError);
-    expect(() => lotCode('DWB', '2026-11-24', 0)).toThrow(RangeError);
-  });
-  it('catches every single substitution and every swap of neighbours', () => {
-    const body = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789';
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 40 }),
-        fc.nat(),
-        fc.constantFrom(...body),
-        (number, place, other) => {
-          const code = lotCode('RPJ', '2026-11-24', number);
-          const spots = [...code].flatMap((c, i) => (c === '-' ? [] : [i]));
-          const at = spots[place % spots.length] as number;
-          const substituted = code.slice(0, at) + other + code.slice(at + 1);
-          if (substituted !== code) expect(isLotCode(substituted)).toBe(false);
-          const next = spots[(place % spots.length) + 1];
-          if (next === at + 1 && code[at] !== code[next])
-            expect(isLotCode(code.slice(0, at) + code[next] + code[at] + code.slice(next + 1))).toBe(false);
-        },
-      ),
-    );
-  });
-});
 
 describe('label', () => {
   it('orders ingredients by the weight that went in (21 CFR 101.4, from memory)', () => {

@@ -2,11 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FONTS, OUTLINES } from '../../testing/fonts.ts';
 import { SAMPLE_LABEL } from '../../testing/labels.ts';
+import { symbolOf } from '../../testing/symbols.ts';
 import { LABEL_DESIGNS, type LabelContent, type LabelDesign, type LabelStock } from '../batches/index.ts';
 import { bodyOf, JAR_SIZES } from '../jars/index.ts';
 import { PLAIN_LABEL } from '../kitchen/index.ts';
 import { contrast, type Drawn, inkOf, svgOf, textFaults } from '../typeset/index.ts';
 import {
+  type CodeSymbol,
   LABEL_STOCKS,
   type LabelAsk,
   type LabelPiece,
@@ -22,17 +24,18 @@ import {
 } from './index.ts';
 
 const stockOf = (id: string) => LABEL_STOCKS.find(s => s.id === id) as LabelStock;
-/** A symbol of the size that lot codes have. */
-const CODE = {
-  says: 'DWB-26328-2K',
-  bars: [[4, 4, 21, 21]] as const,
-  across: 29,
-  tall: 29,
-  module_mm: 0.42,
-};
+/** The lot code as it is scanned, and others that stand beside it. */
+const CODE = symbolOf('QR', 'DWB-26328-2K');
+const EAN = symbolOf('EAN-13', '4006381333931');
+const SETS: readonly (readonly CodeSymbol[])[] = [
+  [],
+  [CODE],
+  [symbolOf('Data Matrix', '(01)04006381333931(15)271124(10)DWB-26328-2K'), EAN],
+  [CODE, symbolOf('UPC-A', '036000291452')],
+];
 const askFor = (over: Partial<LabelAsk> & { stock?: string } = {}): LabelAsk => {
   const { stock = 'letter-10', ...rest } = over;
-  const { label_mm, shape } = stockOf(stock);
+  const { label_mm, shape, form } = stockOf(stock);
   return {
     label: SAMPLE_LABEL,
     design: 'one panel',
@@ -40,7 +43,8 @@ const askFor = (over: Partial<LabelAsk> & { stock?: string } = {}): LabelAsk => 
     shape,
     look: PLAIN_LOOK,
     container: bodyOf('pint'),
-    code: CODE,
+    form,
+    codes: [CODE],
     ...rest,
   };
 };
@@ -49,6 +53,14 @@ const laid = (ask: LabelAsk) => {
   if (!made.ok) throw new Error(made.faults.map(f => f.what).join(' '));
   return made;
 };
+/** What has to stay free for a code to be read, by what its first bar and its modules say of it. */
+function quietOf(item: Drawn & { kind: 'code' }, { bars, across, tall }: CodeSymbol) {
+  const [x_mm, y_mm, width_mm] = item.bars_mm[0] as readonly [number, number, number, number];
+  const [x, y, width] = bars[0] as CodeSymbol['bars'][number];
+  const m = width_mm / width;
+  const [left, top] = [x_mm - x * m, y_mm - y * m];
+  return { left, top, right: left + across * m, bottom: top + tall * m };
+}
 const faultsOf = (ask: LabelAsk) => {
   const made = layOut(ask, FONTS);
   return made.ok ? [] : made.faults;
@@ -155,14 +167,14 @@ describe('a label laid out', () => {
           maker: words(4),
         }),
         fc.constantFrom(...JAR_SIZES.map(j => j.id)),
-        fc.boolean(),
-        ([design, stock], said, size, withCode) => {
+        fc.constantFrom(...SETS),
+        ([design, stock], said, size, codes) => {
           const ask = askFor({
             design,
             stock,
             label: { ...SAMPLE_LABEL, ...said },
             container: bodyOf(size),
-            code: withCode ? CODE : null,
+            codes: design === 'jar top' ? [] : codes,
           });
           const made = layOut(ask, FONTS);
           if (!made.ok) {
@@ -187,11 +199,20 @@ describe('a label laid out', () => {
               expect(box.top, i.field).toBeGreaterThanOrEqual(1.5);
               expect(box.right, i.field).toBeLessThanOrEqual(drawing.width_mm - 1.5);
               expect(box.bottom, i.field).toBeLessThanOrEqual(drawing.height_mm - 1.5);
-              if (i.kind === 'text')
+              // Figures beneath bars are as large as the bars are.
+              if (i.kind === 'text' && i.field !== 'code')
                 expect(i.size_mm).toBeGreaterThanOrEqual(
                   i.field === 'net' ? made.least.net : Math.min(made.least.plain, made.least.bold),
                 );
             }
+            for (const { i } of boxes)
+              if (i.kind === 'code') {
+                const symbol = codes.find(c => c.says === i.says) as CodeSymbol;
+                const quiet = quietOf(i, symbol);
+                for (const b of boxes)
+                  if (b.i !== i && !(b.i.kind === 'text' && b.i.text === symbol.says))
+                    expect(overlap({ box: quiet }, b), `${i.says} and ${b.i.field}`).toBe(false);
+              }
             for (const [n, a] of boxes.entries())
               for (const b of boxes.slice(n + 1))
                 if (a.i.field !== b.i.field)
@@ -300,7 +321,7 @@ describe('a label laid out', () => {
 });
 
 const overlap = (
-  a: { i: Drawn; box: { left: number; right: number; top: number; bottom: number } },
+  a: { box: { left: number; right: number; top: number; bottom: number } },
   b: typeof a,
 ): boolean =>
   a.box.left < b.box.right - 1e-6 &&

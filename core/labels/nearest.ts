@@ -36,7 +36,7 @@ export function withNearest(
     .filter(s => s.id !== stock.id && s.shape === stock.shape && fitsJar(s, ask.container))
     .map(s => ({ s, other: paperOf(s) === paperOf(stock) ? 0 : 1, off: Math.abs(area(s) - area(stock)) }))
     .sort((a, b) => a.other - b.other || a.off - b.off)
-    .find(({ s }) => layOut({ ...ask, size_mm: s.label_mm }, fonts).ok);
+    .find(({ s }) => layOut({ ...ask, size_mm: s.label_mm, form: s.form }, fonts).ok);
   return faults.map(f =>
     f.code === 'does-not-fit' && fits ? { ...f, next: `It fits on "${fits.s.name}". ${f.next}` } : f,
   );

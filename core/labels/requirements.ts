@@ -41,7 +41,10 @@ export function requirements(
     }
     return null;
   };
-  const runs = layout.pieces.flatMap(p => p.drawing.items.flatMap(i => (i.kind === 'text' ? [i] : [])));
+  // Figures beneath bars are a part of their code.
+  const runs = layout.pieces.flatMap(p =>
+    p.drawing.items.flatMap(i => (i.kind === 'text' && i.field !== 'code' ? [i] : [])),
+  );
   const sizeOf = (field: string) => Math.min(...runs.filter(r => r.field === field).map(r => r.size_mm));
   const eu = ask.label.asks.rules === 'EU';
   const out: PlacedRule[] = words.map(r => ({ ...r, at: placed(r.field) }));

@@ -9,6 +9,9 @@ export type LabelNutrition =
   | { how: 'calculated'; serving: Serving }
   | { how: 'entered'; serving: Serving; per100_g: Nutrients };
 
+/** Ways in which a lot can be scanned. */
+export const LABEL_SCANS = ['none', 'QR', 'Data Matrix'] as const;
+
 /** How the labels of one recipe are made. */
 export interface LabelSetup {
   design: LabelDesign;
@@ -23,8 +26,12 @@ export interface LabelSetup {
   nutrition: LabelNutrition;
   /** What shows that sulphites are under 10 ppm of the food; empty where nothing does. */
   fewSulphites: string;
-  /** The lot code as a code to scan. */
-  code: boolean;
+  /** How the lot can be scanned: its code alone, or with the item number and best-by. */
+  scan: (typeof LABEL_SCANS)[number];
+  /** The item number in bars. */
+  bars: boolean;
+  /** Item numbers that were given to the maker, of jars by their size. */
+  numbers: { size: JarSizeId; number: string }[];
   /** Measures of jars that differ from the usual ones. */
   containers: { size: JarSizeId; container: Container }[];
 }
@@ -49,7 +56,9 @@ export const plainSetup = (stockId: string): LabelSetup => ({
   netForm: 'both',
   nutrition: { how: 'none' },
   fewSulphites: '',
-  code: true,
+  scan: 'QR',
+  bars: false,
+  numbers: [],
   containers: [],
 });
 

@@ -21,6 +21,7 @@ import {
   readKitchen,
 } from '@cocotte/contract';
 import { type Receipt, emptyMapping, plainFacts, upgradeItem } from '@cocotte/core/stores';
+import { USUAL_LOT_PATTERN } from '@cocotte/core/batches';
 import { LABEL_STOCKS, plainSetup } from '@cocotte/core/labels';
 import { ENDPOINTS } from '@cocotte/contract/table';
 import { type Ingredient, libraryOf } from '@cocotte/core/ingredients';
@@ -229,6 +230,8 @@ const batch = () => ({ batchId: line.batchId });
 const theirStocks = () => ({
   stocks: [{ ...(LABEL_STOCKS[0] as (typeof LABEL_STOCKS)[number]), id: 'theirs', name: 'Secret stock' }],
   offset_mm: { x: 0, y: 0 },
+  lots: USUAL_LOT_PATTERN,
+  pagesAt: '',
   version: 0,
 });
 const stamp = () => ({ ...line.stamp(), personId: ours.personId });
@@ -554,6 +557,8 @@ const FIXTURES: Record<string, Fixture> = {
   'labels.check-page': () => ({ params: { stockId: 'theirs' } }),
   'labels.print': () => ({ params: batch(), body: toPrint([1], 'pint', stamp()) }),
   'labels.sheet': () => ({ params: { ...batch(), printId } }),
+  'labels.roll': () => ({ params: { ...batch(), printId }, body: { printerId: 'printer-1' } }),
+  'labels.lot-page': () => ({ params: { page: 'NOTTHERE', lotCode: 'X-1' }, allowed: empty }),
   'records.sheet': () => ({ params: batch() }),
   'records.find': () => ({
     query: { words: 'Secret' },

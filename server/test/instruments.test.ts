@@ -121,7 +121,9 @@ describe('instruments on a line', () => {
     const print = (printerId = 'printer-1') =>
       owner.try(printLidMarks, { params: { batchId: line.batchId, loadId }, body: { printerId } });
     expect((await print()).body).toEqual({ printed: 9 });
-    expect(roll.printed).toEqual([{ lines: [line.state.started?.lotCode, 'load 1'], copies: 9 }]);
+    expect(roll.printed).toEqual([
+      { lines: [line.state.started?.lotCode, 'load 1'], picture: null, copies: 9 },
+    ]);
     // Two at once: the words of two labels never mingle, and there is one roll.
     const both = await Promise.all([print(), print()]);
     expect(both.map(a => a.status).toSorted((a, b) => a - b)).toEqual([200, 422]);

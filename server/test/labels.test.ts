@@ -20,7 +20,7 @@ import { type Jurisdiction, JURISDICTIONS, type JurisdictionProfile, pointsOf } 
 import { LABEL_STOCKS, type LabelSetup, plainSetup } from '@cocotte/core/labels';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { crushedTomatoes } from '../../demo/recipes.ts';
-import { toPrint } from '../../testing/labels.ts';
+import { PLAIN_SETTINGS, toPrint } from '../../testing/labels.ts';
 import { Line } from '../../testing/line.ts';
 import { picture } from '../../testing/papers.ts';
 import { samplePlace } from '../../testing/place.ts';
@@ -119,7 +119,7 @@ describe('what a kitchen prints labels on', () => {
   it('is told by its measures, kept, and checked on a page of its own', async () => {
     const own = { ...STOCK, id: 'mine', name: 'Mine', label_mm: { width: 100, height: 48 } };
     const kept = await owner.ok(changeLabelSettings, {
-      body: { stocks: [own], offset_mm: { x: 0.4, y: -0.3 }, version: 0 },
+      body: { ...PLAIN_SETTINGS, stocks: [own], offset_mm: { x: 0.4, y: -0.3 }, version: 0 },
     });
     expect(await owner.ok(readLabelSettings)).toEqual(kept);
     const page = await owner.ok(labelCheckPage, { params: { stockId: 'mine' } });
@@ -128,7 +128,7 @@ describe('what a kitchen prints labels on', () => {
     const faulty = async (over: object) =>
       (
         await owner.refused(changeLabelSettings, {
-          body: { stocks: [{ ...own, ...over }], offset_mm: { x: 0, y: 0 }, version: kept.version },
+          body: { ...PLAIN_SETTINGS, stocks: [{ ...own, ...over }], version: kept.version },
         })
       ).errors.map(e => e.path);
     expect(await faulty({ columns: 4 })).toEqual(['stocks[0].columns']);
@@ -137,7 +137,7 @@ describe('what a kitchen prints labels on', () => {
     expect(
       (
         await owner.refused(changeLabelSettings, {
-          body: { stocks: [own, own], offset_mm: { x: 0, y: 0 }, version: kept.version },
+          body: { ...PLAIN_SETTINGS, stocks: [own, own], version: kept.version },
         })
       ).errors.map(e => e.path),
     ).toEqual(['stocks[1].id']);
@@ -208,10 +208,15 @@ describe('a print of labels', () => {
     });
     const print = fold(line.view.events).labels.at(-1);
     expect(print).toMatchObject({ design: 'front and back', stock: { id: 'mine', name: 'Mine' } });
-    const { version: now, ...settings } = await owner.ok(readLabelSettings);
-    await owner.ok(changeLabelSettings, { body: { ...settings, stocks: [], version: now } });
+    const { page: _page, ...settings } = await owner.ok(readLabelSettings);
+    await owner.ok(changeLabelSettings, { body: { ...settings, stocks: [] } });
     const bytes = await owner.ok(labelSheet, { params: { ...params(), printId: print?.eventId ?? '' } });
     expect(Buffer.from(bytes).includes('/Subtype /Image')).toBe(true);
+    // What is made from now on is made on labels that there are.
+    expect((await owner.ok(readLabelSetup, { params: recipe() })).setup).toMatchObject({
+      design: 'front and back',
+      stockId: 'letter-10',
+    });
   });
 });
 

@@ -16,10 +16,10 @@ import { LABEL_STOCKS, type LabelPiece, layOut, NET_SHARE, PLAIN_LOOK, placesOn 
 import { inkOf } from '@cocotte/core/typeset';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { crushedTomatoes, waxBeans } from '../../demo/recipes.ts';
 import { printed, SAMPLE_LABEL, toPrint } from '../../testing/labels.ts';
 import { Line } from '../../testing/line.ts';
+import { scanned } from '../../testing/scan.ts';
 import { type Client, TestServer } from '../../testing/test-server.ts';
 import { heavy } from '../src/heavy/pool.ts';
 import { labelFonts } from '../src/labels/faces.ts';
@@ -31,15 +31,6 @@ let owner: Client;
 let line: Line;
 const dir = mkdtempSync(join(tmpdir(), 'cocotte-paper-'));
 beforeAll(async () => {
-  // The reader's own binary from its package: it would be fetched from elsewhere otherwise.
-  const wasm = readFileSync(
-    join(import.meta.dirname, '../../node_modules/zxing-wasm/dist/reader/zxing_reader.wasm'),
-  );
-  prepareZXingModule({
-    overrides: {
-      wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) as ArrayBuffer,
-    },
-  });
   server = await TestServer.open();
   owner = await server.firstOwner();
   line = await Line.open(owner, crushedTomatoes, 'pint', 12);
@@ -142,10 +133,7 @@ describe('labels', () => {
     run('pdftoppm', '-r', '300', '-png', file, join(dir, 'page'));
     const codes: string[] = [];
     for (const name of readdirSync(dir).filter(n => n.startsWith('page'))) {
-      const found = await readBarcodes(new Blob([readFileSync(join(dir, name))]), {
-        formats: ['QRCode'],
-        maxNumberOfSymbols: 20,
-      });
+      const found = await scanned(readFileSync(join(dir, name)), ['QRCode']);
       codes.push(...found.map(f => f.text));
     }
     expect(codes).toEqual(Array.from({ length: 13 }, () => lotCode));

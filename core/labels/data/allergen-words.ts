@@ -1,3 +1,23 @@
+/** Groups that words name without their kind, and the kinds any of which stands for its group. */
+export const ALLERGEN_GROUPS: readonly { group: string; kinds: readonly string[] }[] = [
+  {
+    group: 'tree nuts',
+    kinds: [
+      'almond',
+      'walnut',
+      'pecan',
+      'cashew',
+      'hazelnut',
+      'pistachio',
+      'brazil nut',
+      'macadamia',
+      'pine nut',
+    ],
+  },
+  { group: 'shellfish', kinds: ['crab', 'shrimp', 'lobster'] },
+  { group: 'fish', kinds: ['anchovy'] },
+];
+
 /** A food that is an allergen, the words it hides behind, and whose law names it. */
 export interface AllergenWord {
   allergen: string;
@@ -10,7 +30,8 @@ export interface AllergenWord {
 }
 
 /**
- * Words of a package that name a major allergen. Tree nuts, fish and shellfish are declared by their kind.
+ * Words of a package that name a major allergen. Tree nuts, fish and shellfish are declared by their kind; where a text names
+ * none, by their group, which is more than nothing.
  *
  * @source FALCPA (21 USC 321(qq)) and the FASTER Act: the nine; Regulation (EU) 1169/2011 annex II: the fourteen. Which words
  *   hide them is from memory of guidance on both
@@ -47,6 +68,13 @@ export const ALLERGEN_WORDS: readonly AllergenWord[] = [
   { allergen: 'Brazil nut', words: /\bbrazil nuts?\b/i, of: 'both' },
   { allergen: 'macadamia', words: /\bmacadamias?(?: nuts?)?\b/i, of: 'both' },
   { allergen: 'pine nut', words: /\b(?:pine nuts?|pignoli|pinon)\b/i, of: 'both' },
+  {
+    allergen: 'tree nuts',
+    words: /\b(?:nuts?|nut (?:paste|butter|meal|flour|oil)s?)\b/i,
+    not: /\b(?:(?:pine|brazil|macadamia|soy|soya|ground|tiger|kola|betel|corn|cashew|hazel|pecan|wal|pea|coco|chest|butter) ?nuts?|nut[ -]free)\b/gi,
+    of: 'both',
+  },
+  { allergen: 'shellfish', words: /\b(?:shellfish|crustaceans?|seafood)\b/i, of: 'both' },
   { allergen: 'anchovy', words: /\banchov(?:y|ies)\b/i, of: 'both' },
   { allergen: 'fish', words: /\b(?:fish|cod|tuna|salmon|isinglass|sardines?|bonito)\b/i, of: 'both' },
   { allergen: 'crab', words: /\bcrabs?\b/i, not: /\bcrab ?apples?\b/gi, of: 'both' },

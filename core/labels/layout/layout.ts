@@ -1,4 +1,4 @@
-import type { Container, LabelContent, LabelDesign, LabelLook } from '../../batches/index.ts';
+import type { Container, LabelContent, LabelDesign, LabelLook, LabelStock } from '../../batches/index.ts';
 import { dayText, type Fault } from '../../measure/index.ts';
 import {
   type Box_mm,
@@ -23,18 +23,9 @@ import {
   setDown,
   type TextBlock,
 } from './flow.ts';
+import { codeInkFault, type CodesAt, codesAt, type CodeSymbol, waysOf } from './codes.ts';
 import { labelFields, type LabelField } from './fields.ts';
 import { type LeastSizes, leastSizes, NAME_SHARE, NET_SHARE } from './type-sizes.ts';
-
-/** A code to scan: its filled rectangles in modules, and how many modules it has with the quiet zone that is asked around it. */
-export interface CodeSymbol {
-  says: string;
-  bars: readonly (readonly [x: number, y: number, width: number, height: number])[];
-  across: number;
-  tall: number;
-  /** Least size of a module in mm that a printer and a reader can be trusted with. */
-  module_mm: number;
-}
 
 /** What a label is laid out from. */
 export interface LabelAsk {
@@ -45,7 +36,9 @@ export interface LabelAsk {
   shape: 'rectangle' | 'round';
   look: LabelLook;
   container: Container;
-  code: CodeSymbol | null;
+  /** On a roll codes are of whole dots. */
+  form: LabelStock['form'];
+  codes: readonly CodeSymbol[];
 }
 
 /** One label that is stuck on: most designs have one, *front and back* has two. */
@@ -128,36 +121,13 @@ export const besideNet_mm = (size: number, fonts: Fonts): number =>
 /** Height that stays free above and below net contents: that of their letters. Source: the same. */
 export const aboveNet_mm = (size: number, fonts: Fonts): number => size * fonts.bold.capital;
 
-/** The code at the lower right of a box, with what it keeps free. */
-function codeAt(
-  code: CodeSymbol,
-  box: Box_mm,
-  bottom: number,
-): { items: (ink: string) => Drawn[]; keep: Box_mm } {
-  const m = code.module_mm;
-  const left = box.right - code.across * m;
-  const top = bottom - code.tall * m;
-  return {
-    items: ink => [
-      {
-        kind: 'code',
-        field: 'code',
-        ink,
-        says: code.says,
-        bars_mm: code.bars.map(([x, y, w, h]) => [left + x * m, top + y * m, w * m, h * m] as const),
-      },
-    ],
-    keep: { left, top, right: box.right, bottom },
-  };
-}
-
 /** Lines of one region: what stands at its head and its foot, and what is set between. */
 interface Part {
   box: Box_mm;
   head: readonly LabelField[];
   foot?: 'net';
   align: TextBlock['align'];
-  code?: boolean;
+  codes?: boolean;
   picture?: boolean;
   /** What is set is moved to the middle of what is free. */
   middle?: boolean;
@@ -209,32 +179,22 @@ function roundOf(box: Box_mm): Region {
   return disc({ x: box.left + radius, y: box.top + radius }, radius);
 }
 
-/**
- * Sets a part at a size, or says what has no room.
- *
- * @param codeBeside  the code stands beside the net contents, which takes no height from the words; else above them
- */
-function setPart(
-  s: Setting,
-  part: Part,
-  panel: Box_mm | null,
-  grow: number,
-  codeBeside: boolean,
-): Drawn[] | NoRoom {
+/** Sets a part at a size with its codes in one way, or says what has no room. */
+function setPart(s: Setting, part: Part, panel: Box_mm | null, grow: number, way: CodesAt): Drawn[] | NoRoom {
   const { fonts, ask } = s;
   const { box } = part;
   const items: Drawn[] = [];
-  const code = part.code ? ask.code : null;
-  const foot = footOf(s, part, panel, grow, code && codeBeside ? code.across * code.module_mm : 0);
+  const codes = part.codes ? ask.codes : [];
+  const placed = (bottom: number) =>
+    codesAt(codes, way, ask.form, { right: box.right, bottom }, fonts, ask.look.ink);
+  const atFoot = placed(box.bottom);
+  const free = way.beside ? box.right - Math.min(box.right, ...atFoot.keep.map(k => k.left)) : 0;
+  const foot = footOf(s, part, panel, grow, free);
   if (foot && isNoRoom(foot)) return foot;
   const bottom = foot ? foot.above : box.bottom;
-  const keep: Box_mm[] = [];
-  if (code) {
-    const placed = codeAt(code, box, codeBeside ? box.bottom : bottom);
-    if (placed.keep.top < box.top || placed.keep.left < box.left) return { field: 'code', tooWide: null };
-    items.push(...placed.items(ask.look.ink));
-    keep.push(placed.keep);
-  }
+  const { items: drawnCodes, keep } = way.beside ? atFoot : placed(bottom);
+  if (keep.some(k => k.top < box.top || k.left < box.left)) return { field: 'code', tooWide: null };
+  items.push(...drawnCodes);
   let top = box.top;
   if (part.picture && ask.look.pictureId) {
     const wide = Math.min(box.right - box.left, ((bottom - top) * 0.4) / ask.look.pictureRatio);
@@ -282,7 +242,7 @@ function piecesOf(ask: LabelAsk): { name: LabelPiece['name']; panel: Box_mm | nu
               head: [...front, ...INFORMATION, ...USE, ...ORIGIN],
               foot: 'net',
               align: 'left',
-              code: true,
+              codes: true,
             },
           ],
         },
@@ -305,7 +265,7 @@ function piecesOf(ask: LabelAsk): { name: LabelPiece['name']; panel: Box_mm | nu
               picture: true,
               beside: 'both',
             },
-            { box: { ...box, left: b + GUTTER_MM }, head: ORIGIN, align: 'left', code: true },
+            { box: { ...box, left: b + GUTTER_MM }, head: ORIGIN, align: 'left', codes: true },
           ],
         },
       ];
@@ -320,7 +280,7 @@ function piecesOf(ask: LabelAsk): { name: LabelPiece['name']; panel: Box_mm | nu
         {
           name: 'back',
           panel: null,
-          parts: [{ box, head: [...INFORMATION, ...USE, ...ORIGIN], align: 'left', code: true }],
+          parts: [{ box, head: [...INFORMATION, ...USE, ...ORIGIN], align: 'left', codes: true }],
         },
       ];
     case 'jar top':
@@ -346,7 +306,7 @@ function piecesOf(ask: LabelAsk): { name: LabelPiece['name']; panel: Box_mm | nu
           name: 'label',
           panel: whole,
           parts: [
-            { box, head: [], foot: 'net', align: 'left', code: true, spans: true },
+            { box, head: [], foot: 'net', align: 'left', codes: true, spans: true },
             { box: { ...box, right: split }, head: front, align: 'left', middle: true },
             {
               box: { ...box, left: split + GUTTER_MM },
@@ -386,17 +346,14 @@ function setPiece(s: Setting, parts: readonly Part[], panel: Box_mm | null): Dra
   let before: Box_mm | null = null;
   for (const whole of parts) {
     const part = { ...whole, box: { ...whole.box, bottom: Math.min(whole.box.bottom, floor) } };
-    // Beside the net contents the code takes no room from the words; above them where it has none there.
-    const tries = part.code && part.foot ? [true, false] : [false];
-    const at = (grow: number) => {
-      let made: Drawn[] | NoRoom | null = null;
-      for (const codeBeside of tries) {
-        made = setPart(s, part, panel, grow, codeBeside);
-        if (!isNoRoom(made)) break;
-      }
-      return made as Drawn[] | NoRoom;
-    };
+    const ways = waysOf(part.codes ? s.ask.codes : [], s.ask.form, part.foot !== undefined);
+    let way = 0;
+    const at = (grow: number) => setPart(s, part, panel, grow, ways[way] as CodesAt);
     let best = at(0);
+    while (isNoRoom(best) && way < ways.length - 1) {
+      way++;
+      best = at(0);
+    }
     if (isNoRoom(best)) return best;
     let [low, high] = [0, 1];
     const largest = at(1);
@@ -434,6 +391,8 @@ export function layOut(ask: LabelAsk, fonts: Fonts): LabelLayout {
   for (const [field, spans] of fields)
     faults.push(...textFaults(spans.map(x => x.text).join(''), fonts, `label.${field}`, FIELD_NAMES[field]));
   if (faults.length > 0) return { ok: false, faults };
+  const unseen = ask.codes.length > 0 ? codeInkFault(ask.look.ink, ask.look.ground) : null;
+  if (unseen) return { ok: false, faults: [unseen] };
   const least = leastSizes(ask.label, ask.container, ask.design, fonts);
   const setting: Setting = { ask, fonts, least, fields };
   const pieces: LabelPiece[] = [];
@@ -509,7 +468,7 @@ export const FIELD_NAMES: Record<LabelField, string> = {
 };
 
 const noRoomFault = ({ field, tooWide }: NoRoom): Fault => {
-  const name = field === 'code' ? 'The code to scan' : FIELD_NAMES[field as LabelField];
+  const name = field === 'code' ? 'What is to be scanned' : FIELD_NAMES[field as LabelField];
   return {
     path: 'stock',
     code: 'does-not-fit',

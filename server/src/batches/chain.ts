@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { BatchEvent, Receipt, SequencedEvent } from '@cocotte/core/batches';
+import { type BatchEvent, lotsOf, type Receipt, type SequencedEvent } from '@cocotte/core/batches';
 import { type Assessment, assess, checkedOf, isOpen, summarise } from '@cocotte/core/checks';
 import { canonicalJson } from '@cocotte/core/measure';
 import { workOf } from '@cocotte/core/stores';
@@ -108,6 +108,7 @@ export function project(batchId: string, batch: Assessment, lastSeq: number): qu
     open: isOpen(summary),
     summary,
     checked: checkedOf(state),
+    lots: lotsOf(state).map(l => ({ lotCode: l.lotCode, load: l.load, jars: l.jars.map(j => j.number) })),
     work: workOf(state),
     last_seq: lastSeq,
   };

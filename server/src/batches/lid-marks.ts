@@ -1,5 +1,5 @@
 import type { BodyOf, ParamsOf, printLidMarks as endpoint, ReplyOf } from '@cocotte/contract';
-import { fillingOf, fold } from '@cocotte/core/batches';
+import { lotOf, fold } from '@cocotte/core/batches';
 import { printWords } from '@cocotte/core/kitchen';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound, problem } from '../house/problems.ts';
@@ -15,7 +15,7 @@ export async function printLidMarks(
   const load = state.loads.find(l => l.id === params.loadId);
   if (!state.started || !load) throw notFound('This load');
   const first = state.jars.find(j => load.jars.includes(j.number));
-  const lot = (first && fillingOf(state, first.number)?.lotCode) ?? state.started.lotCode;
+  const lot = (first && lotOf(state, first.number)?.lotCode) ?? state.started.lotCode;
   const words = printWords([lot, `load ${load.number}`], load.jars.length);
   return new Afterwards(async () => {
     const why = await print(body.printerId, words);

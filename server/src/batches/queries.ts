@@ -1,5 +1,5 @@
 import type { BatchRow } from '@cocotte/contract';
-import type { Receipt, SequencedEvent } from '@cocotte/core/batches';
+import { bareCode, type Receipt, type SequencedEvent } from '@cocotte/core/batches';
 import { type BatchSummary, type CheckedBatch, NOTHING_LEARNED } from '@cocotte/core/checks';
 import type { Work } from '@cocotte/core/stores';
 import type { Trx } from '../house/database.ts';
@@ -178,7 +178,14 @@ export async function selectEvents(trx: Trx, kitchenId: string, batchId: string)
 }
 
 /** Raised with the rules by which a batch's row is derived: rows of older rules are derived again when the server is renewed. */
-export const PROJECTION_RULES = 3;
+export const PROJECTION_RULES = 4;
+
+/** Jars of a batch that bear one code. */
+export interface LotColumn {
+  lotCode: string;
+  load: number | null;
+  jars: number[];
+}
 
 /** What a list of batches is drawn from. */
 export interface BatchColumns {
@@ -193,6 +200,8 @@ export interface BatchColumns {
   summary: BatchSummary;
   /** What was checked of it, for charts and lists over years. */
   checked: CheckedBatch;
+  /** Codes its jars bear. */
+  lots: LotColumn[];
   /** Minutes worked with their rates, for batches that share them. */
   work: Work[];
   last_seq: number;
@@ -206,12 +215,14 @@ export async function writeBatch(trx: Trx, kitchenId: string, row: BatchColumns)
     summary: JSON.stringify(row.summary),
     checked: JSON.stringify(row.checked),
     work: JSON.stringify(row.work),
+    lots: JSON.stringify(row.lots),
+    codes: [...new Set([row.lot_code, ...row.lots.map(l => l.lotCode)].map(bareCode))],
     rules: PROJECTION_RULES,
   };
   await trx('batches')
     .insert(columns)
     .onConflict(['kitchen_id', 'batch_id'])
-    .merge(['stage', 'open', 'summary', 'checked', 'work', 'last_seq', 'rules']);
+    .merge(['stage', 'open', 'summary', 'checked', 'work', 'lots', 'codes', 'last_seq', 'rules']);
 }
 
 /** Batches whose row older rules derived. */
@@ -223,27 +234,49 @@ export async function selectOutdated(trx: Trx, kitchenId: string): Promise<strin
     .pluck('batch_id');
 }
 
-/** How many lot codes of this recipe and day there are. */
-export async function countLotCodes(trx: Trx, kitchenId: string, prefix: string): Promise<number> {
-  const row = await trx('batches')
-    .where({ kitchen_id: kitchenId })
-    .where('lot_code', 'like', `${prefix}%`)
-    .count('* as n')
-    .first();
-  return Number(row?.n ?? 0);
-}
-
-/** Every lot code of the kitchen with its batch. */
-export async function selectLotCodes(
+/** Of these codes, bare of all but letters and digits, those that a batch of the kitchen has. */
+export async function selectTakenCodes(
   trx: Trx,
   kitchenId: string,
-): Promise<{ lotCode: string; batchId: string; name: string }[]> {
-  const rows = await trx('batches').where({ kitchen_id: kitchenId }).select('lot_code', 'batch_id', 'name');
-  return rows.map(r => ({
-    lotCode: r.lot_code as string,
-    batchId: r.batch_id as string,
-    name: r.name as string,
-  }));
+  bare: readonly string[],
+): Promise<string[]> {
+  const rows = await trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .whereRaw(`${BARE} = any(?)`, [[...bare]])
+    .select(trx.raw(`${BARE} as bare`));
+  return rows.map(r => r.bare as string);
+}
+/** As the index says it. */
+const BARE = "regexp_replace(upper(lot_code), '[^A-Z0-9]', '', 'g')";
+
+/** The batch whose jars bear a code, bare of all but letters and digits; null for none. */
+export async function selectBatchOfCode(trx: Trx, kitchenId: string, bare: string): Promise<string | null> {
+  const row = await trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .whereRaw('codes @> array[?]::text[]', [bare])
+    .first('batch_id');
+  return (row?.batch_id as string | undefined) ?? null;
+}
+
+/** A code that jars of the kitchen bear. */
+export interface KnownCode extends LotColumn {
+  batchId: string;
+  name: string;
+}
+
+/** Every code that jars of the kitchen bear, with its batch; before any is filled, the code of the batch. */
+export async function selectLotCodes(trx: Trx, kitchenId: string): Promise<KnownCode[]> {
+  const rows = await trx('batches')
+    .where({ kitchen_id: kitchenId })
+    .select('lot_code', 'batch_id', 'name', 'lots');
+  return rows.flatMap(r => {
+    const of = { batchId: r.batch_id as string, name: r.name as string };
+    const lots = r.lots as LotColumn[];
+    const own = lots.some(l => l.lotCode === r.lot_code)
+      ? []
+      : [{ lotCode: r.lot_code as string, load: null, jars: [] }];
+    return [...own, ...lots].map(l => ({ ...of, ...l }));
+  });
 }
 
 /** A batch of a list: its summary as JSON text, which is passed on as it is stored. */

@@ -2,18 +2,18 @@ import type { BatchView, BodyOf, startBatch } from '@cocotte/contract';
 import { startedOf } from '@cocotte/core/batches';
 import { jarSize } from '@cocotte/core/jars';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { lotCode } from '@cocotte/core/labels';
-import { Fraction, dayOf, numberText, yearAndDay } from '@cocotte/core/measure';
+import { Fraction, dayOf, numberText } from '@cocotte/core/measure';
 import { type Recipe, factorForJars, scaleOff } from '@cocotte/core/recipes';
 import { purposeFaults } from '@cocotte/core/review';
 import { steamFault } from '@cocotte/core/times';
 import { type Call } from '../house/mount.ts';
 import { notFound, problem } from '../house/problems.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { settingsOf } from '../labels/setups.ts';
 import { selectConfirmations } from '../recipes/confirmations.ts';
 import { lockRecipe, selectVersion, freezeVersion } from '../recipes/queries.ts';
 import { decide, decidedAt_ms } from './decide.ts';
-import * as queries from './queries.ts';
+import { freeLotCode } from './lot-codes.ts';
 
 /** Starts a batch: everything later figures rest on is looked up now and stored in the event. */
 export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatch>>): Promise<BatchView> {
@@ -51,13 +51,14 @@ export async function start(call: Call<unknown, unknown, BodyOf<typeof startBatc
       const { size, ...words } = fault;
       throw problem(422, { ...words, path: size === null ? 'purpose' : `jars.${size}` });
     }
-    const number = (await queries.countLotCodes(trx, kitchenId, `${recipe.code}-${yearAndDay(madeOn)}-`)) + 1;
+    const { lots: lotPattern } = await settingsOf(call);
     const started = startedOf({
       ...body,
       recipe,
       factor,
       pot,
-      lotCode: lotCode(recipe.code, madeOn, number),
+      lotCode: await freeLotCode(trx, kitchenId, lotPattern, recipe.code, madeOn),
+      lotPattern,
       madeOn,
       kitchen,
       confirmations: confirmed,

@@ -1,5 +1,6 @@
 import { drawBlank } from '../batches/blank-paper.ts';
 import { keepDocument } from '../kitchen/document.ts';
+import { drawPictures } from '../labels/pictures.ts';
 import { drawCheckPage, drawLabels } from '../labels/sheet.ts';
 import { checkRecipes } from '../recipes/import-check.ts';
 import { drawRecord } from '../records/record-paper.ts';
@@ -10,6 +11,7 @@ export const TASKS = {
   'record paper': drawRecord,
   'blank paper': drawBlank,
   'label sheet': drawLabels,
+  'label pictures': drawPictures,
   'label check page': drawCheckPage,
   'receipts landed': landReceipts,
   'recipes checked': checkRecipes,

@@ -14,6 +14,7 @@ import { pricedLater } from '../migrations/0011_priced_later.ts';
 import { curves } from '../migrations/0012_curves.ts';
 import { bench } from '../migrations/0013_bench.ts';
 import { labels } from '../migrations/0014_labels.ts';
+import { lots } from '../migrations/0015_lots.ts';
 import type { Migration } from '../migrations/migration.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -31,6 +32,7 @@ const MIGRATIONS: readonly Migration[] = [
   curves,
   bench,
   labels,
+  lots,
 ];
 const LOCK = 4_600_001;
 
@@ -103,6 +105,7 @@ function grants(role: string): string {
     grant select, insert, update, delete on tastings, ingredients, recipe_imports, receipt_mappings, receipt_imports, plans, item_months to ${name};
     grant select, insert on events, movements, done_calls, cost_sheets, confirmations to ${name};
     grant select, insert, delete on papers to ${name};
+    grant select, insert on lot_pages to ${name};
     grant select, insert on curves, curve_chunks to ${name};
     grant select, insert, update on label_setups, label_settings to ${name};
     grant select, insert, update on kept_instruments to ${name};

@@ -1,6 +1,11 @@
 import { connect, type Socket } from 'node:net';
 import type { ReplyOf, readInstruments } from '@cocotte/contract';
-import { type Instrument, type InstrumentKind, readInstrumentLine } from '@cocotte/core/kitchen';
+import {
+  type Instrument,
+  type InstrumentKind,
+  type PrintHead,
+  readInstrumentLine,
+} from '@cocotte/core/kitchen';
 
 /** Longest line that is listened to; what is longer is rubbish. */
 const LONGEST = 200;
@@ -24,6 +29,8 @@ interface Line {
   socket: Socket | null;
   hello: { id: string; kind: InstrumentKind; name: string } | null;
   calibrated: Instrument['calibrated'];
+  /** Of a printer that prints dot by dot. */
+  head: PrintHead | null;
   last: { value: number; steady: boolean; at_ms: number } | null;
   rubbish_ms: number;
   /** What a thermometer showed, the last of each second. */
@@ -55,6 +62,7 @@ export class Instruments {
         socket: null,
         hello: null,
         calibrated: null,
+        head: null,
         last: null,
         rubbish_ms: -Infinity,
         held: [],
@@ -103,6 +111,7 @@ export class Instruments {
     }
     if (said.word === 'hello') line.hello = { id: said.id, kind: said.kind, name: said.name };
     else if (said.word === 'answer') line.told.shift()?.(said.why);
+    else if (said.word === 'head') line.head = said.head;
     else if (said.word === 'cal') line.calibrated = { at: said.at, off: said.off };
     else {
       line.last = { value: said.value, steady: said.steady, at_ms: this.now_ms() };
@@ -136,6 +145,11 @@ export class Instruments {
     return (line?.held ?? []).flatMap(h =>
       now - h.at_ms < ago_ms ? [{ ago_ms: now - h.at_ms, value: h.value }] : [],
     );
+  }
+
+  /** The head of a printer that prints dot by dot; null where it is not there, or prints words alone. */
+  headOf(id: string): PrintHead | null {
+    return this.lines.find(l => l.hello?.id === id && l.hello.kind === 'label printer')?.head ?? null;
   }
 
   /**
@@ -205,6 +219,9 @@ export const thermometerOf = (id: string): Instrument | null =>
 /** Tells a printer that is connected what to print; why it did not, or nothing. */
 export const print = (id: string, words: readonly string[]): Promise<string> =>
   connected?.print(id, words) ?? Promise.resolve('it is not there');
+
+/** The head of a printer that is connected; null where it is not there, or prints words alone. */
+export const printHead = (id: string): PrintHead | null => connected?.headOf(id) ?? null;
 
 /** What a thermometer showed in the last so many milliseconds. */
 export const heldSince = (id: string, ago_ms: number): { ago_ms: number; value: number }[] =>

@@ -434,3 +434,20 @@ export async function openInvitations(
 export async function dropInvitation(trx: Trx, kitchenId: string, id: string): Promise<void> {
   await trx('invitations').where({ kitchen_id: kitchenId, id }).whereNull('used_by').delete();
 }
+
+/** The kitchen whose lots have their pages under this name; null for none. */
+export async function kitchenOfPage(trx: Trx, page: string): Promise<string | null> {
+  const row = await trx('lot_pages').where({ page }).first('kitchen_id');
+  return (row?.kitchen_id as string | undefined) ?? null;
+}
+
+/** The name under which the pages of a kitchen's lots stand; null before they were ever opened. */
+export async function pageOfKitchen(trx: Trx, kitchenId: string): Promise<string | null> {
+  const row = await trx('lot_pages').where({ kitchen_id: kitchenId }).first('page');
+  return (row?.page as string | undefined) ?? null;
+}
+
+/** Gives a kitchen's pages a name, once: it stands on jars. */
+export async function namePage(trx: Trx, kitchenId: string, page: string): Promise<void> {
+  await trx('lot_pages').insert({ kitchen_id: kitchenId, page }).onConflict('kitchen_id').ignore();
+}

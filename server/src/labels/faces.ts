@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { type FaceId, type Fonts, ofFaces, readFont } from '@cocotte/core/typeset';
+import { type FaceId, type Fonts, ofFaces, type Outlines, readFont } from '@cocotte/core/typeset';
 import type { SymbolWriter } from '@cocotte/core/labels';
 import bwip from 'bwip-js/node';
 
@@ -21,16 +21,21 @@ export function faceFile(face: FaceId): Buffer {
   return file;
 }
 
-let fonts: Fonts | undefined;
-/** Metrics of every face, read once a thread. */
-export function labelFonts(): Fonts {
-  fonts ??= ofFaces(face => {
+const read = new Map<FaceId, ReturnType<typeof readFont>>();
+/** A face, read once a thread. */
+function faceOf(face: FaceId): ReturnType<typeof readFont> {
+  let found = read.get(face);
+  if (!found) {
     const file = faceFile(face);
-    return readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer)
-      .metrics;
-  });
-  return fonts;
+    found = readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+    read.set(face, found);
+  }
+  return found;
 }
+/** Metrics of every face. */
+export const labelFonts = (): Fonts => ofFaces(face => faceOf(face).metrics);
+/** Outlines of every face. */
+export const labelOutlines = (): Outlines => ofFaces(face => faceOf(face).outline);
 
 /** Writes symbols. */
 export const writeSymbol: SymbolWriter = options =>

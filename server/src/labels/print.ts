@@ -1,5 +1,5 @@
 import type { EventBodies, LabelStock } from '@cocotte/core/batches';
-import { type LabelAsk, layOut, lotSymbol, withNearest } from '@cocotte/core/labels';
+import { codeSymbol, type LabelAsk, layOut, withNearest } from '@cocotte/core/labels';
 import type { Fault } from '@cocotte/core/measure';
 import { labelFonts, writeSymbol } from './faces.ts';
 
@@ -7,14 +7,15 @@ import { labelFonts, writeSymbol } from './faces.ts';
 export type Print = Omit<EventBodies['labels.printed'], 'read' | 'jars'>;
 
 /** What a print is laid out from. */
-export const askOf = ({ label, design, stock, look, container, code }: Print): LabelAsk => ({
+export const askOf = ({ label, design, stock, look, container, codes }: Print): LabelAsk => ({
   label,
   design,
   size_mm: stock.label_mm,
   shape: stock.shape,
   look,
   container,
-  code: code ? lotSymbol(label.lotCode, writeSymbol) : null,
+  form: stock.form,
+  codes: codes.map(c => codeSymbol(c, writeSymbol)),
 });
 
 /**

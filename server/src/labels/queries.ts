@@ -11,6 +11,16 @@ export async function selectSetup(
   return trx('label_setups').where({ kitchen_id: kitchenId, recipe_id: recipeId }).first('setup', 'version');
 }
 
+/** Item numbers of the labels of all recipes but one. */
+export async function selectNumbers(trx: Trx, kitchenId: string, recipeId: string): Promise<string[]> {
+  const rows = await trx('label_setups')
+    .where({ kitchen_id: kitchenId })
+    .whereNot({ recipe_id: recipeId })
+    .whereRaw("setup -> 'numbers' <> '[]'::jsonb")
+    .select('setup');
+  return rows.flatMap(r => (r.setup as LabelSetup).numbers.map(n => n.number));
+}
+
 /** What the kitchen prints labels on; undefined before anybody said. */
 export async function selectSettings(
   trx: Trx,

@@ -1,8 +1,23 @@
-import type { BatchView, BodyOf, ParamsOf, labelSheet, printLabels } from '@cocotte/contract';
-import { fillingOf, LABEL_READS, type SequencedEvent } from '@cocotte/core/batches';
+import type {
+  BatchView,
+  BodyOf,
+  ParamsOf,
+  ReplyOf,
+  labelSheet,
+  printLabels,
+  printOnRoll,
+} from '@cocotte/contract';
+import { lotOf, LABEL_READS, type SequencedEvent } from '@cocotte/core/batches';
 import { type BatchStanding, assess } from '@cocotte/core/checks';
-import type { Kitchen } from '@cocotte/core/kitchen';
-import { containerOf, labelPlaceFault, type LabelSetup, labelContent, sameLabel } from '@cocotte/core/labels';
+import { type Kitchen, pictureWords } from '@cocotte/core/kitchen';
+import {
+  containerOf,
+  labelCodes,
+  labelPlaceFault,
+  type LabelSetup,
+  labelContent,
+  sameLabel,
+} from '@cocotte/core/labels';
 import { canonicalJson, dayOf, rangesText } from '@cocotte/core/measure';
 import { jarSize } from '@cocotte/core/jars';
 import type { LabelStock } from '@cocotte/core/batches';
@@ -11,6 +26,7 @@ import { selectEvents } from '../batches/queries.ts';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { print as tellPrinter, printHead } from '../kitchen/instruments.ts';
 import { readKitchen } from '../kitchen/service.ts';
 import { selectPicture } from './queries.ts';
 import { settingsOf, setupOf, stockOf } from './setups.ts';
@@ -37,7 +53,7 @@ function printOf(
   kitchen: Kitchen,
   body: Asked,
   setup: LabelSetup,
-  stock: LabelStock,
+  { stock, page }: { stock: LabelStock; page: string | null },
   now_ms: number,
 ): Print & { toRead: boolean } {
   const { state, standing } = assess(events);
@@ -63,7 +79,7 @@ function printOf(
       path: 'jars',
     });
   }
-  const lots = new Set(body.jars.map(n => fillingOf(state, n)?.lotCode));
+  const lots = new Set(body.jars.map(n => lotOf(state, n)?.lotCode));
   if (lots.size > 1)
     throw problem(422, {
       code: 'other-lot',
@@ -83,7 +99,9 @@ function printOf(
     });
   const words = labelContent(state, kitchen, setup, body.size, body.jars);
   if (!words.ok) throw new HttpProblem(422, 'label-incomplete', words.faults);
-  const { design, look, code } = setup;
+  const { design, look } = setup;
+  const made = labelCodes(setup, body.size, words.label, page);
+  if (!made.ok) throw new HttpProblem(422, 'label-incomplete', made.faults);
   return {
     label: words.label,
     stock,
@@ -91,7 +109,7 @@ function printOf(
     design,
     look,
     container: containerOf(setup, body.size),
-    code,
+    codes: made.codes,
     start: body.start,
     spares: body.spares,
     toRead: !state.labels.some(l => l.read.length === LABEL_READS.length && sameLabel(l.label, words.label)),
@@ -107,7 +125,7 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, As
   const before = await selectEvents(call.trx, call.kitchenId, params.batchId);
   const recipeId = before.flatMap(e => (e.type === 'batch.started' ? [e.body.recipeId] : []))[0];
   if (recipeId === undefined) throw notFound('This batch');
-  const { setup, version } = await setupOf(call, recipeId, kitchen);
+  const { setup, version } = await setupOf(call, recipeId, kitchen, settings);
   const stock = stockOf(settings, setup.stockId);
   if (!stock)
     throw problem(422, {
@@ -117,11 +135,15 @@ export async function print(call: Call<ParamsOf<typeof printLabels>, unknown, As
       next: 'Choose others.',
       path: 'stock',
     });
-  const tried = tryPrint(() => printOf(before, kitchen, body, setup, stock, call.clock.now_ms()));
+  const on = { stock, page: settings.page };
+  const tried = tryPrint(() => printOf(before, kitchen, body, setup, on, call.clock.now_ms()));
   const faults = tried ? printFaults({ ...tried, others: settings.stocks }) : [];
   return decide(call, params.batchId, body.stamp, body, 'labels.printed', async ({ events }) => {
-    const { toRead, ...made } = printOf(events, kitchen, body, setup, stock, call.clock.now_ms());
-    if (version !== body.setupVersion || (tried && canonicalJson(tried.label) !== canonicalJson(made.label)))
+    const { toRead, ...made } = printOf(events, kitchen, body, setup, on, call.clock.now_ms());
+    if (
+      version !== body.setupVersion ||
+      (tried && canonicalJson([tried.label, tried.codes]) !== canonicalJson([made.label, made.codes]))
+    )
       throw problem(409, {
         code: 'batch-changed',
         what: 'The batch or its label changed while it was looked at.',
@@ -152,10 +174,10 @@ function tryPrint(made: () => ReturnType<typeof printOf>): ReturnType<typeof pri
   }
 }
 
-/** The sheet of a print that was decided; not for jars that are held again since. */
-export async function sheet(
+/** A print that was decided, with what it is drawn with; not for jars that are held again since. */
+async function decided(
   call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>,
-): Promise<Afterwards<Uint8Array>> {
+): Promise<Print & { count: number; picture: Uint8Array | null }> {
   const { events } = await view(call, call.params.batchId);
   const { state, standing } = assess(events);
   const printed = state.labels.find(l => l.eventId === call.params.printId);
@@ -171,8 +193,59 @@ export async function sheet(
       why: 'The sheet would not be the one that was decided.',
       next: 'Choose a picture again, and make the labels anew.',
     });
-  const { offset_mm } = await settingsOf(call);
   const faults = printFaults({ ...print, others: [] });
   if (faults.length > 0) throw new HttpProblem(422, 'does-not-fit', faults);
-  return new Afterwards(() => heavy('label sheet', { ...print, count: jars.length, offset_mm, picture }));
+  return { ...print, count: jars.length, picture };
 }
+
+/** The sheet of a print that was decided; not for jars that are held again since. */
+export async function sheet(
+  call: Call<ParamsOf<typeof labelSheet>, unknown, unknown>,
+): Promise<Afterwards<Uint8Array>> {
+  const print = await decided(call);
+  const { offset_mm } = await settingsOf(call);
+  return new Afterwards(() => heavy('label sheet', { ...print, offset_mm }));
+}
+
+/** Prints it label by label on a roll; the printer is spoken to once nothing is held any more. */
+export async function roll(
+  call: Call<ParamsOf<typeof printOnRoll>, unknown, BodyOf<typeof printOnRoll>>,
+): Promise<Afterwards<ReplyOf<typeof printOnRoll>>> {
+  const sheet = await decided(call);
+  const { printerId } = call.body;
+  if (sheet.stock.form !== 'roll')
+    throw problem(422, {
+      code: 'no-roll',
+      what: `"${sheet.stock.name}" is no roll.`,
+      why: 'A label printer prints one label after the other.',
+      next: 'Open the sheet and print it on paper, or choose a roll and make the labels anew.',
+    });
+  return new Afterwards(async () => {
+    const head = printHead(printerId);
+    if (!head) throw notPrinted('it is not there, or prints words alone', 0);
+    const pictures = await heavy('label pictures', { ...sheet, dots_per_mm: head.dots_per_mm });
+    const wide = pictures.find(p => p.across > head.across);
+    if (wide) throw notPrinted(`the label is ${wide.across} dots wide, and its head ${head.across}`, 0);
+    const copies = sheet.count + sheet.spares;
+    let printed = 0;
+    for (const picture of pictures) {
+      // oxlint-disable-next-line no-await-in-loop -- one after the other, as they come off the roll
+      const why = await tellPrinter(printerId, pictureWords(picture, copies));
+      if (why !== '') throw notPrinted(why, printed);
+      printed += copies;
+    }
+    return { printed };
+  });
+}
+
+const notPrinted = (why: string, printed: number) =>
+  problem(422, {
+    code: 'not-printed',
+    what:
+      printed === 0
+        ? `The label printer printed nothing: ${why}.`
+        : `The label printer printed ${printed} labels and stopped: ${why}.`,
+    why: 'Labels that are counted have to be there.',
+    next: 'Look after it and print again, or open the sheet as PDF.',
+    path: 'printerId',
+  });

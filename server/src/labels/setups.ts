@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import type {
   BodyOf,
   changeLabelSettings,
@@ -7,31 +8,46 @@ import type {
   ParamsOf,
   ReplyOf,
 } from '@cocotte/contract';
-import type { LabelStock } from '@cocotte/core/batches';
+import { type LabelStock, lotPatternFaults, USUAL_LOT_PATTERN } from '@cocotte/core/batches';
 import type { Kitchen } from '@cocotte/core/kitchen';
-import { LABEL_STOCKS, type LabelSetup, plainSetup, stockFaults, stockFor } from '@cocotte/core/labels';
-import { canonicalJson } from '@cocotte/core/measure';
+import {
+  LABEL_STOCKS,
+  type LabelSetup,
+  plainSetup,
+  readItemNumber,
+  stockFaults,
+  stockFor,
+  wholeItemNumber,
+} from '@cocotte/core/labels';
+import { canonicalJson, type Fault } from '@cocotte/core/measure';
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { HttpProblem, notFound, problem } from '../house/problems.ts';
+import { namePage, pageOfKitchen } from '../kitchen/outside.ts';
 import { readKitchen } from '../kitchen/service.ts';
-import { keepSettings, keepSetup, selectPicture, selectSettings, selectSetup } from './queries.ts';
+import {
+  keepSettings,
+  keepSetup,
+  selectNumbers,
+  selectPicture,
+  selectSettings,
+  selectSetup,
+} from './queries.ts';
 
 type SetupView = ReplyOf<typeof changeLabelSetup>;
 type SettingsView = ReplyOf<typeof changeLabelSettings>;
 
-/** How labels of a recipe are made, or plainly on the kitchen's paper. */
+/** How labels of a recipe are made, or plainly on the kitchen's paper; where their blank labels are gone, on its paper as well. */
 export async function setupOf(
   call: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
   recipeId: string,
   kitchen: Pick<Kitchen, 'paper'>,
+  settings: Pick<LabelSettings, 'stocks'>,
 ): Promise<SetupView> {
-  return (
-    (await selectSetup(call.trx, call.kitchenId, recipeId)) ?? {
-      setup: plainSetup(stockFor(kitchen.paper).id),
-      version: 0,
-    }
-  );
+  const stockId = stockFor(kitchen.paper).id;
+  const found = await selectSetup(call.trx, call.kitchenId, recipeId);
+  if (!found) return { setup: plainSetup(stockId), version: 0 };
+  return stockOf(settings, found.setup.stockId) ? found : { ...found, setup: { ...found.setup, stockId } };
 }
 
 /** What the kitchen prints labels on. */
@@ -39,10 +55,21 @@ export async function settingsOf(
   call: Pick<Call<unknown, unknown, unknown>, 'trx' | 'kitchenId'>,
 ): Promise<SettingsView> {
   const found = await selectSettings(call.trx, call.kitchenId);
-  return found
-    ? { ...found.settings, version: found.version }
-    : { stocks: [], offset_mm: { x: 0, y: 0 }, version: 0 };
+  const settings = found?.settings ?? BEFORE;
+  const named = settings.pagesAt === '' ? null : await pageOfKitchen(call.trx, call.kitchenId);
+  return {
+    ...settings,
+    version: found?.version ?? 0,
+    page: named === null ? null : `${settings.pagesAt}/lot/${named}/`,
+  };
 }
+/** What a kitchen has before anybody said otherwise. */
+const BEFORE: LabelSettings = {
+  stocks: [],
+  offset_mm: { x: 0, y: 0 },
+  lots: USUAL_LOT_PATTERN,
+  pagesAt: '',
+};
 
 /** A stock by its id: of the kitchen, or one that ships. */
 export const stockOf = (settings: Pick<LabelSettings, 'stocks'>, id: string): LabelStock | undefined =>
@@ -50,7 +77,7 @@ export const stockOf = (settings: Pick<LabelSettings, 'stocks'>, id: string): La
 
 /** The setup of a recipe's labels. */
 export async function readSetup(call: Call<{ recipeId: string }, unknown, unknown>): Promise<SetupView> {
-  return setupOf(call, call.params.recipeId, await readKitchen(call));
+  return setupOf(call, call.params.recipeId, await readKitchen(call), await settingsOf(call));
 }
 
 /** Changes it, unless somebody else did meanwhile. The same sent twice is acknowledged. */
@@ -62,7 +89,7 @@ export async function changeSetup(
     .where({ kitchen_id: kitchenId, recipe_id: params.recipeId })
     .first('recipe_id');
   if (!recipe) throw notFound('This recipe');
-  await checkSetup(call, body.setup);
+  await checkSetup(call, params.recipeId, body.setup);
   if (!(await keepSetup(trx, kitchenId, params.recipeId, body.setup, body.version))) {
     const newer = await readSetup(call);
     if (newer.version === body.version + 1 && canonicalJson(newer.setup) === canonicalJson(body.setup))
@@ -72,7 +99,11 @@ export async function changeSetup(
   return readSetup(call);
 }
 
-async function checkSetup(call: Call<unknown, unknown, unknown>, setup: LabelSetup): Promise<void> {
+async function checkSetup(
+  call: Call<unknown, unknown, unknown>,
+  recipeId: string,
+  setup: LabelSetup,
+): Promise<void> {
   if (!stockOf(await settingsOf(call), setup.stockId))
     throw problem(422, {
       code: 'unknown-stock',
@@ -90,6 +121,7 @@ async function checkSetup(call: Call<unknown, unknown, unknown>, setup: LabelSet
       next: 'Choose it again.',
       path: 'setup.look.pictureId',
     });
+  await checkNumbers(call, recipeId, setup);
   const sizes = setup.containers.map(c => c.size);
   if (new Set(sizes).size < sizes.length)
     throw problem(422, {
@@ -101,18 +133,82 @@ async function checkSetup(call: Call<unknown, unknown, unknown>, setup: LabelSet
     });
 }
 
+/** A number names one food in one jar: with its check digit, and no other food of the kitchen has it. */
+async function checkNumbers(
+  call: Call<unknown, unknown, unknown>,
+  recipeId: string,
+  { numbers }: LabelSetup,
+): Promise<void> {
+  const others = numbers.length > 0 ? await selectNumbers(call.trx, call.kitchenId, recipeId) : [];
+  const faults = numbers.flatMap(({ size, number }, i) => {
+    const path = `setup.numbers[${i}].number`;
+    const read = readItemNumber(number);
+    if (!read.ok) return [{ ...read.fault, path }];
+    const whole = wholeItemNumber(number);
+    const taken = [...numbers.slice(0, i).map(n => n.number), ...others].map(wholeItemNumber);
+    const twice = numbers.findIndex(n => n.size === size) < i;
+    return read.number !== number || twice || taken.includes(whole)
+      ? [
+          {
+            path,
+            code: read.number === number ? 'number-taken' : 'not-figures',
+            what:
+              read.number === number
+                ? 'Another food or jar of this kitchen has this number.'
+                : 'An item number is kept as its figures alone.',
+            why: 'A scanner at a till finds the food by this number alone.',
+            next: 'Hold both against the papers they were given to you on.',
+          },
+        ]
+      : [];
+  });
+  if (faults.length > 0) throw new HttpProblem(422, 'item-number', faults);
+}
+
 /** What this kitchen prints labels on. */
 export const readSettings = (call: Call<unknown, unknown, unknown>): Promise<SettingsView> =>
   settingsOf(call);
+
+/** Letters and figures of the name of a kitchen's pages: none that look like another. */
+const PAGE_LETTERS = '23456789ABCDEFGHJKLMNPQRSTUVWXYZ';
+const PAGE_LENGTH = 8;
+const newPage = () =>
+  Array.from({ length: PAGE_LENGTH }, () => PAGE_LETTERS[randomInt(PAGE_LETTERS.length)]).join('');
 
 /** Changes it, unless somebody else did meanwhile. The same sent twice is acknowledged. */
 export async function changeSettings(
   call: Call<unknown, unknown, BodyOf<typeof changeLabelSettings>>,
 ): Promise<SettingsView> {
-  const { version, ...settings } = call.body;
-  const faults = settings.stocks.flatMap((stock, i) => [
+  const { version, ...body } = call.body;
+  const settings = { ...body, pagesAt: body.pagesAt.trim().replace(/\/+$/, '') };
+  const before = await settingsOf(call);
+  const faults = [
+    ...stocksFaults(settings.stocks),
+    ...lotPatternFaults(settings.lots).map(f => ({ ...f, path: `lots.${f.path}` })),
+    ...pagesFaults(settings.pagesAt),
+  ];
+  if (faults.length > 0) throw new HttpProblem(422, 'impossible-settings', faults);
+  if (settings.pagesAt !== before.pagesAt && call.role !== 'owner')
+    throw problem(403, {
+      code: 'role',
+      what: 'Pages of lots are opened and closed by an owner.',
+      why: 'They show the maker and the address to anybody.',
+      next: 'Ask an owner of the kitchen.',
+      path: 'pagesAt',
+    });
+  if (!(await keepSettings(call.trx, call.kitchenId, settings, version))) {
+    const { version: newer, page: _page, ...there } = before;
+    if (newer === version + 1 && canonicalJson(there) === canonicalJson(settings)) return before;
+    throw stale('these settings', before);
+  }
+  if (settings.pagesAt !== '') await namePage(call.trx, call.kitchenId, newPage());
+  return settingsOf(call);
+}
+
+const stocksFaults = (stocks: readonly LabelStock[]): Fault[] =>
+  stocks.flatMap((stock, i) => [
     ...stockFaults(stock).map(f => ({ ...f, path: `stocks[${i}].${f.path}` })),
-    ...(LABEL_STOCKS.some(s => s.id === stock.id) || settings.stocks.findIndex(s => s.id === stock.id) < i
+    ...(LABEL_STOCKS.some(s => s.id === stock.id) || stocks.findIndex(s => s.id === stock.id) < i
       ? [
           {
             path: `stocks[${i}].id`,
@@ -124,14 +220,21 @@ export async function changeSettings(
         ]
       : []),
   ]);
-  if (faults.length > 0) throw new HttpProblem(422, 'impossible-stock', faults);
-  if (!(await keepSettings(call.trx, call.kitchenId, settings, version))) {
-    const newer = await settingsOf(call);
-    const { version: newerVersion, ...there } = newer;
-    if (newerVersion === version + 1 && canonicalJson(there) === canonicalJson(settings)) return newer;
-    throw stale('these settings', newer);
-  }
-  return settingsOf(call);
+
+/** What is wrong with the address of the pages: it is printed on jars, and has to lead here. */
+function pagesFaults(at: string): Fault[] {
+  if (at === '') return [];
+  const url = URL.canParse(at) ? new URL(at) : null;
+  if (url && /^https?:$/.test(url.protocol) && url.origin.toLowerCase() === at.toLowerCase()) return [];
+  return [
+    {
+      path: 'pagesAt',
+      code: 'no-address',
+      what: 'This is no address of a server.',
+      why: 'It is printed on jars as a code, and a telephone opens it.',
+      next: 'Enter how this server is reached from outside, such as https://jars.example.',
+    },
+  ];
 }
 
 const stale = (what: string, newer: unknown) =>

@@ -1,7 +1,7 @@
 import { layOut, placesOn } from '@cocotte/core/labels';
 import type { LabelStock } from '@cocotte/core/batches';
 import { byName, numberText } from '@cocotte/core/measure';
-import { type Drawing, FACES, type FaceId, type OfFaces, ofFaces } from '@cocotte/core/typeset';
+import { type Drawing, type Drawn, FACES, type FaceId, type OfFaces, ofFaces } from '@cocotte/core/typeset';
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFEmbeddedPage, type PDFFont, type PDFImage, type PDFPage, rgb } from 'pdf-lib';
 import { PT_PER_MM } from '../house/paper.ts';
@@ -44,6 +44,25 @@ const inkOf = (colour: string) => {
 };
 const WHITE = '#FFFFFF';
 
+/** How far a glyph may lie from where the one before it ends, mm. */
+const APART_MM = 0.001;
+
+/** Parts of a run in which each glyph stands where the one before it ends: what the paper sets as one. */
+function runsOf(item: Drawn & { kind: 'text' }): { text: string; x_mm: number }[] {
+  const runs: { text: string; x_mm: number }[] = [];
+  let end_mm = Number.NaN;
+  [...item.text].forEach((c, i) => {
+    const x_mm = item.xs_mm[i] as number;
+    const last = runs.at(-1);
+    if (c !== ' ') {
+      if (last && Math.abs(x_mm - end_mm) < APART_MM) last.text += c;
+      else runs.push({ text: c, x_mm });
+    }
+    end_mm = c === ' ' ? Number.NaN : x_mm + (labelFonts()[item.face].glyph(c)?.advance ?? 0) * item.size_mm;
+  });
+  return runs;
+}
+
 /** Draws a drawing on a page of its size: a word where it stands, so that nothing adds up. */
 function draw(page: PDFPage, drawing: Drawing, faces: OfFaces<PDFFont>, picture: PDFImage | null): void {
   const down = (y_mm: number) => (drawing.height_mm - y_mm) * PT_PER_MM;
@@ -61,18 +80,14 @@ function draw(page: PDFPage, drawing: Drawing, faces: OfFaces<PDFFont>, picture:
   for (const item of drawing.items) {
     const color = inkOf(item.ink);
     if (item.kind === 'text') {
-      let at = 0;
-      for (const word of item.text.split(/( )/)) {
-        if (word !== ' ' && word !== '')
-          page.drawText(word, {
-            x: (item.xs_mm[at] as number) * PT_PER_MM,
-            y: down(item.y_mm),
-            size: item.size_mm * PT_PER_MM,
-            font: faces[item.face],
-            color,
-          });
-        at += [...word].length;
-      }
+      for (const { text, x_mm } of runsOf(item))
+        page.drawText(text, {
+          x: x_mm * PT_PER_MM,
+          y: down(item.y_mm),
+          size: item.size_mm * PT_PER_MM,
+          font: faces[item.face],
+          color,
+        });
     } else if (item.kind === 'code') {
       const path = item.bars_mm.map(([x, y, w, h]) => `M${x} ${y}h${w}v${h}h${-w}z`).join('');
       page.drawSvgPath(path, { x: 0, y: down(0), scale: PT_PER_MM, color });

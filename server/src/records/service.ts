@@ -1,5 +1,6 @@
 import type { Found, ParamsOf, QueryOf, ReplyOf, find, recordSheet } from '@cocotte/contract';
-import { batchCode, isLotCode, misreadOf } from '@cocotte/core/labels';
+import { scannedLotCode } from '@cocotte/core/labels';
+import { rangesText } from '@cocotte/core/measure';
 import {
   madeOn,
   personIds,
@@ -12,10 +13,18 @@ import {
 import { heavy } from '../heavy/pool.ts';
 import { Afterwards, type Call } from '../house/mount.ts';
 import { notFound } from '../house/problems.ts';
-import type { BatchEvent } from '@cocotte/core/batches';
+import {
+  bareCode,
+  type BatchEvent,
+  lotCodeFits,
+  misreadOf,
+  readsAsLotCode,
+  USUAL_LOT_PATTERN,
+} from '@cocotte/core/batches';
 import { namesOf } from '../kitchen/outside.ts';
 import { picturesOf } from '../kitchen/papers.ts';
 import { readKitchen } from '../kitchen/service.ts';
+import { settingsOf } from '../labels/setups.ts';
 import { contextOf } from '../stores/cost-context.ts';
 import { keptSheets } from '../stores/kept-sheets.ts';
 import { selectRecipes } from '../recipes/queries.ts';
@@ -57,17 +66,22 @@ export async function printRecord(
   return new Afterwards(() => heavy('record paper', paper));
 }
 
-/** Finds by words over batches, recipes and lots. A lot code read with a slip is said to be one. */
+/** What may be a lot code: at least the figures of its day, and little else. */
+const MAY_BE_CODE = /^(?=(?:.*\d){4})[A-Za-z0-9 ./-]{6,24}$/;
+
+/**
+ * Finds by words over batches, recipes and lots. A lot code, also one that was scanned with what stands around it, leads to its
+ * jars; one read with a slip is said to be one.
+ */
 export async function search(
   call: Call<unknown, QueryOf<typeof find>, unknown>,
 ): Promise<ReplyOf<typeof find>> {
   const { trx, kitchenId } = call;
-  const typed = call.query.words.trim();
-  const looksLikeCode = /^[A-Za-z]{3}-\d{5}-/.test(typed);
-  const mayBeCode = looksLikeCode || /^(?=(?:.*\d){4})[A-Za-z0-9 -]{7,24}$/.test(typed);
-  // The letter of a later filling leads to its batch.
-  const words = looksLikeCode ? batchCode(typed) : typed;
+  const words = scannedLotCode(call.query.words);
+  const codes = MAY_BE_CODE.test(words) ? await selectLotCodes(trx, kitchenId) : [];
+  const borne = codes.filter(c => bareCode(c.lotCode) === bareCode(words));
   const batches = (await selectBatches(trx, kitchenId, '', words, '')).batches.slice(0, EACH).map(rowFrom);
+  const others = batches.filter(b => !borne.some(c => c.lotCode === b.summary.lotCode));
   const recipes = (
     await selectRecipes(trx, kitchenId, '', {
       search: words,
@@ -81,7 +95,19 @@ export async function search(
     await selectLots(trx, kitchenId, { after: '', search: words, withEmpty: true, itemId: '' })
   ).lots.slice(0, EACH);
   const found: Found[] = [
-    ...batches.map(b => ({
+    ...borne.map(c => ({
+      kind: 'batch' as const,
+      id: c.batchId,
+      title: c.lotCode,
+      detail: [
+        c.name,
+        c.load === null ? '' : `load ${c.load}`,
+        c.jars.length === 0 ? '' : `jar ${rangesText(c.jars)}`,
+      ]
+        .filter(t => t !== '')
+        .join(', '),
+    })),
+    ...others.map(b => ({
       kind: 'batch' as const,
       id: b.id,
       title: b.summary.lotCode,
@@ -101,17 +127,15 @@ export async function search(
     })),
   ];
   // A code that is none of ours may be one that was misread: each that one slip leads to is told, with the slip.
-  const codes = mayBeCode && batches.length === 0 ? await selectLotCodes(trx, kitchenId) : [];
-  const near = misreadOf(
-    words,
-    codes.map(c => c.lotCode),
-  ).slice(0, EACH);
+  const near = misreadOf(words, batches.length > 0 ? [] : codes.map(c => c.lotCode)).slice(0, EACH);
   found.unshift(
     ...near.map(({ code, said }) => {
       const of = codes.find(c => c.lotCode === code) as (typeof codes)[number];
       return { kind: 'batch' as const, id: of.batchId, title: code, detail: `${of.name}: ${said}` };
     }),
   );
+  const settings = await settingsOf(call);
+  const reads = [settings.lots, USUAL_LOT_PATTERN].some(p => readsAsLotCode(p, words));
   // The code of a jar in the hand is what was looked for, before whatever begins like it.
   const asked = words.toLowerCase();
   const exact = (f: Found) =>
@@ -122,7 +146,7 @@ export async function search(
     slip:
       near.length > 0
         ? `No lot has this code. ${near.length === 1 ? 'It may be the one' : 'It may be one of those'} below, misread: hold ${near.length === 1 ? 'it' : 'each'} against the jar.`
-        : looksLikeCode && !isLotCode(words)
+        : found.length === 0 && reads && !lotCodeFits(words)
           ? 'The check character does not fit: one character of this lot code was misread or swapped.'
           : '',
   };

@@ -1,5 +1,5 @@
 import { printLidMarks } from '@cocotte/contract';
-import { fillingOf, type LoadState } from '@cocotte/core/batches';
+import { lotOf, type LoadState } from '@cocotte/core/batches';
 import type { Fault } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
@@ -15,7 +15,7 @@ export function LidMarks({ batch, load }: { batch: OpenBatch; load: LoadState })
   const [told, setTold] = useState<{ printed: number } | { faults: Fault[] } | null>(null);
   const jar = load.jars[0];
   const lot =
-    (jar === undefined ? null : fillingOf(batch.state, jar)?.lotCode) ?? batch.state.started?.lotCode ?? '';
+    (jar === undefined ? null : lotOf(batch.state, jar)?.lotCode) ?? batch.state.started?.lotCode ?? '';
   const print = async (printerId: string) => {
     setTold(null);
     try {

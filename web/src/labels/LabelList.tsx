@@ -4,10 +4,18 @@ import { type Listed, pagesOf } from '../kit/List.tsx';
 import { BatchTable } from '../batches/BatchTable.tsx';
 import type { BatchRow } from '@cocotte/contract';
 import { useBatches } from '../batches/api.ts';
+import { useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
+import { useLabelSettings } from './api.ts';
+import { LotCodesDialog } from './LotCodesDialog.tsx';
+import { Button } from '@mui/material';
+import { useState } from 'react';
 
 /** Released batches: those that still want labels first. */
 export function LabelList() {
+  const mayChange = useMay('cook');
+  const settings = useLabelSettings();
+  const [lotCodes, setLotCodes] = useState(false);
   const released = pagesOf(useBatches('released'), p => p.batches);
   const checking = pagesOf(useBatches('checking'), p => p.batches);
   const rows = released.rows && [
@@ -28,7 +36,16 @@ export function LabelList() {
   );
   return (
     <>
-      <ViewHead title="Label" detail="Labels are printed for released jars only." />
+      <ViewHead title="Label" detail="Labels are printed for released jars only.">
+        {mayChange && settings.data && (
+          <Button variant="outlined" onClick={() => setLotCodes(true)}>
+            {say('label.lotCodes')}
+          </Button>
+        )}
+      </ViewHead>
+      {lotCodes && settings.data && (
+        <LotCodesDialog settings={settings.data} onClose={() => setLotCodes(false)} />
+      )}
       <Stack>
         <Sheet title="To print">
           {table(

@@ -1,14 +1,15 @@
-import { changeLabelSetup, type LabelSettings, printLabels } from '@cocotte/contract';
-import { fillingOf, LABEL_READS, type LabelRead } from '@cocotte/core/batches';
+import { changeLabelSetup, type LabelSettingsView, printLabels } from '@cocotte/contract';
+import { LABEL_READS, type LabelRead, lotOf, lotsOf } from '@cocotte/core/batches';
 import { jarCountText, type JarSizeId, jarSize } from '@cocotte/core/jars';
 import {
   containerOf,
   fitsJar,
   LABEL_STOCKS,
+  codeSymbol,
+  labelCodes,
   labelContent,
   labelPlaceFault,
   layOut,
-  lotSymbol,
   type LabelSetup,
   type PlacedRule,
   requirements,
@@ -38,6 +39,7 @@ import { say } from '../words/views.ts';
 import { useLabelSettings, useLabelSetup } from './api.ts';
 import { labelPng, labelSvg } from './label-files.ts';
 import { LabelPreview } from './LabelPreview.tsx';
+import { LidList } from './LidList.tsx';
 import { ReadFirst } from './ReadFirst.tsx';
 import { Requirements } from './Requirements.tsx';
 import { setupOf, setupShape, setupTexts } from './setup-form.ts';
@@ -85,7 +87,7 @@ function LabelWork({
 }: {
   batch: OpenBatch;
   setup: SetupView;
-  settings: LabelSettings & { version: number };
+  settings: LabelSettingsView;
   tools: LabelTools;
 }) {
   const { kitchen } = useHere();
@@ -100,10 +102,10 @@ function LabelWork({
     sizeChosen && sizes.includes(sizeChosen) ? sizeChosen : (sizes[0] ?? started.recipe.makes.size);
   const labelled = new Set(state.labels.flatMap(l => l.jars));
   const ofAll = released.filter(j => j.size === size).map(j => j.number);
-  const lots = [...new Set(ofAll.map(n => fillingOf(state, n)?.lotCode ?? started.lotCode))];
+  const lots = lotsOf(state).flatMap(l => (l.jars.some(j => ofAll.includes(j.number)) ? [l.lotCode] : []));
   const [lotChosen, setLot] = useState('');
   const lot = lots.includes(lotChosen) ? lotChosen : lots[0];
-  const ofSize = ofAll.filter(n => lots.length < 2 || fillingOf(state, n)?.lotCode === lot);
+  const ofSize = ofAll.filter(n => lots.length < 2 || lotOf(state, n)?.lotCode === lot);
   const unlabelled = ofSize.filter(n => !labelled.has(n));
   const jars = unlabelled.length > 0 ? unlabelled : ofSize;
 
@@ -121,7 +123,9 @@ function LabelWork({
     setSize(of);
     const texts = setupTexts(from.setup, of, kitchen);
     if (!form.dirty) form.again(texts);
-    else for (const name of ['size', 'across_mm', 'tall_mm', 'lid_mm'] as const) form.set(name, texts[name]);
+    else
+      for (const name of ['size', 'number', 'across_mm', 'tall_mm', 'lid_mm'] as const)
+        form.set(name, texts[name]);
   };
   const [saved, setSaved] = useState(0);
   const keep = async (setup: LabelSetup): Promise<SetupView> => {
@@ -151,17 +155,20 @@ function LabelWork({
   const stock = stocks.find(s => s.id === setup.stockId) ?? (LABEL_STOCKS[0] as (typeof stocks)[number]);
   const content = labelContent(state, kitchen, setup, size, jars);
   const place = labelPlaceFault(state, kitchen, dayOf(kitchenNow(), kitchen.zone));
-  const ask = content.ok
-    ? {
-        label: content.label,
-        design: setup.design,
-        size_mm: stock.label_mm,
-        shape: stock.shape,
-        look: setup.look,
-        container: containerOf(setup, size),
-        code: setup.code ? lotSymbol(content.label.lotCode, tools.writeSymbol) : null,
-      }
-    : null;
+  const codes = content.ok ? labelCodes(setup, size, content.label, settings.page) : null;
+  const ask =
+    content.ok && codes?.ok
+      ? {
+          label: content.label,
+          design: setup.design,
+          size_mm: stock.label_mm,
+          shape: stock.shape,
+          look: setup.look,
+          container: containerOf(setup, size),
+          form: stock.form,
+          codes: codes.codes.map(c => codeSymbol(c, tools.writeSymbol)),
+        }
+      : null;
   const made = ask && layOut(ask, tools.fonts);
   const rules: PlacedRule[] =
     ask && made?.ok
@@ -276,6 +283,7 @@ function LabelWork({
             )}
             {place && <Faults faults={[{ path: '', code: 'place', ...place }]} />}
             {content.ok ? null : <Faults faults={content.faults} />}
+            {codes && !codes.ok && <Faults faults={codes.faults} />}
             <Faults faults={unfit} />
             {!fitsJar(stock, containerOf(setup, size)) && (
               <Caution>{say('label.notFlat', { size: jarSize(size).name })}</Caution>
@@ -341,6 +349,7 @@ function LabelWork({
               </Button>
             </Sheet>
           )}
+          <LidList batch={batch} />
           <SheetsMade
             batch={batch}
             now={(of, on) => {

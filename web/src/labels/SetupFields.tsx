@@ -1,7 +1,7 @@
 import { openPaper } from '@cocotte/contract';
 import { LABEL_DESIGNS, type LabelDesign, type LabelStock } from '@cocotte/core/batches';
 import { jarSize } from '@cocotte/core/jars';
-import { NET_FORMS } from '@cocotte/core/labels';
+import { LABEL_SCANS, NET_FORMS } from '@cocotte/core/labels';
 import { kitchenUnits } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
 import { AttachPaper } from '../kit/AttachPaper.tsx';
@@ -62,8 +62,26 @@ export function SetupFields({
         <Button size="small" variant="outlined" onClick={onOwnStock}>
           {say('label.stock.own')}
         </Button>
-        <Tick at={at('code')} label={say('label.code')} />
       </Line>
+      {typed('design') === 'jar top' ? (
+        <Box sx={{ color: 'text.secondary', mt: 1.5 }}>{say('label.code.round')}</Box>
+      ) : (
+        <>
+          <Cells gap={1.5} mt={1.5}>
+            <Pick
+              at={at('scan')}
+              label={say('label.code')}
+              of={LABEL_SCANS.map(s => [s, say(`label.code.${s}`)] as const)}
+            />
+            <Text
+              at={at('number')}
+              label={say('label.number', { size: jarSize(typed('size')).plural })}
+              hint={say('label.number.hint')}
+            />
+          </Cells>
+          <Tick at={at('bars')} label={say('label.bars')} />
+        </>
+      )}
       <Cells gap={1.5} mt={1.5}>
         <Text at={at('words')} label={say('label.words')} hint={say('label.words.hint')} multiline />
         <Text at={at('keeping')} label={say('label.keeping')} hint={say('label.keeping.hint')} multiline />

@@ -12,6 +12,7 @@ import { addressOf } from '../shell/call.ts';
 import { useHere, useMay } from '../shell/session.tsx';
 import { say } from '../words/views.ts';
 import { CountDialog } from './CountDialog.tsx';
+import { OnRoll } from './OnRoll.tsx';
 
 /** Sheets that were made, the newest first: what they would say otherwise today, and whether they may be printed again. */
 export function SheetsMade({
@@ -45,14 +46,17 @@ export function SheetsMade({
                 </Soft>
               </Box>
               {l.jars.every(n => batch.standing.released.includes(n)) ? (
-                <Button
-                  component="a"
-                  href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
-                  target="_blank"
-                  variant="outlined"
-                >
-                  {say('label.sheet.open')}
-                </Button>
+                <>
+                  {mayCount && l.stock.form === 'roll' && <OnRoll batchId={batch.id} print={l} />}
+                  <Button
+                    component="a"
+                    href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
+                    target="_blank"
+                    variant="outlined"
+                  >
+                    {say('label.sheet.open')}
+                  </Button>
+                </>
               ) : (
                 <Soft>{say('label.heldAgain')}</Soft>
               )}

@@ -1,4 +1,4 @@
-import { changeLabelSettings, labelCheckPage, type LabelSettings } from '@cocotte/contract';
+import { changeLabelSettings, labelCheckPage, type LabelSettingsView } from '@cocotte/contract';
 import type { LabelStock } from '@cocotte/core/batches';
 import { LABEL_STOCKS, stockFaults } from '@cocotte/core/labels';
 import { byName, fieldText, kitchenUnits } from '@cocotte/core/measure';
@@ -38,7 +38,7 @@ export function StockDialog({
   start,
   onClose,
 }: {
-  settings: LabelSettings & { version: number };
+  settings: LabelSettingsView;
   /** The stock that is chosen now: a new one begins with its measures. */
   start: LabelStock;
   onClose: (stockId: string | null) => void;
@@ -128,10 +128,11 @@ export function StockDialog({
   );
   const { at } = form;
   const save = form.submit(async ({ stock, offset_mm }) => {
+    const { page: _page, ...kept } = settings;
     const stocks = stock ? [...settings.stocks.filter(s => s.id !== stock.id), stock] : [...settings.stocks];
     try {
       const next = await call(changeLabelSettings, {
-        body: { stocks, offset_mm, version: settings.version },
+        body: { ...kept, stocks, offset_mm },
       });
       client.setQueryData(['label settings'], next);
       onClose(stock?.id ?? null);

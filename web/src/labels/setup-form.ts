@@ -1,6 +1,12 @@
 import type { Container } from '@cocotte/core/batches';
 import type { JarSizeId } from '@cocotte/core/jars';
-import { containerOf, type LabelNutrition, type LabelSetup, type Nutrients } from '@cocotte/core/labels';
+import {
+  containerOf,
+  type LabelNutrition,
+  type LabelSetup,
+  type Nutrients,
+  readItemNumber,
+} from '@cocotte/core/labels';
 import { byName, fieldText, type Habits, kitchenUnits } from '@cocotte/core/measure';
 import { anyWords, orElse, readersOf, type ValuesOf } from '../kit/readers.ts';
 
@@ -44,7 +50,9 @@ export function setupTexts(setup: LabelSetup, size: JarSizeId, habits: Habits) {
       string
     >),
     fewSulphites: setup.fewSulphites,
-    code: setup.code,
+    scan: setup.scan,
+    bars: setup.bars,
+    number: setup.numbers.find(n => n.size === size)?.number ?? '',
     size,
     across_mm: plain(across_mm / length.size, 3),
     tall_mm: plain(tall_mm / length.size, 3),
@@ -52,6 +60,13 @@ export function setupTexts(setup: LabelSetup, size: JarSizeId, habits: Habits) {
   };
 }
 export type SetupTexts = ReturnType<typeof setupTexts>;
+
+/** An item number, or none. */
+const itemNumber = (text: string) => {
+  if (text.trim() === '') return { ok: true as const, value: '' };
+  const read = readItemNumber(text);
+  return read.ok ? { ok: true as const, value: read.number } : read;
+};
 
 /** Readers of the fields of a setup. */
 export function setupShape(habits: Habits) {
@@ -77,6 +92,7 @@ export function setupShape(habits: Habits) {
       keeping: anyWords,
       serving: anyWords,
       fewSulphites: anyWords,
+      number: itemNumber,
       servingGrams: none
         ? () => ({ ok: true as const, value: 0 })
         : read.figure({ name: 'The grams of a serving', min: 1, max: 1000 }),
@@ -127,7 +143,12 @@ export function setupOf(v: Read, before: LabelSetup): LabelSetup {
     netForm: v.netForm,
     nutrition,
     fewSulphites: v.fewSulphites,
-    code: v.code,
+    scan: v.scan,
+    bars: v.bars,
+    numbers: [
+      ...before.numbers.filter(n => n.size !== v.size),
+      ...(v.number === '' ? [] : [{ size: v.size, number: v.number }]),
+    ],
     containers: [
       ...before.containers.filter(c => c.size !== v.size),
       ...(sameContainer(container, usual) ? [] : [{ size: v.size, container }]),

@@ -1,6 +1,6 @@
 import { leaveCounter, signOut, switchKitchen } from '@cocotte/contract';
 import { altitudeText } from '@cocotte/core/measure';
-import { Box, ButtonBase, Divider, Menu, MenuItem } from '@mui/material';
+import { Box, ButtonBase } from '@mui/material';
 import { say } from '../words/index.ts';
 import { useColorScheme } from '@mui/material/styles';
 import { Suspense, lazy, useState, useSyncExternalStore } from 'react';
@@ -9,6 +9,8 @@ import { eraseKept, records } from '../device/index.ts';
 import { outbox } from '../outbox/index.ts';
 import { act } from './acting.ts';
 import { call } from './call.ts';
+import { LaterMenu } from './LaterMenu.tsx';
+import type { MenuEntry } from './MenuOf.tsx';
 import { useHere, useTakeSession } from './session.tsx';
 
 const AddPersonDialog = lazy(async () => ({ default: (await import('./People.tsx')).AddPersonDialog }));
@@ -35,28 +37,12 @@ export function KitchenMenu({
   const [adding, setAdding] = useState(false);
   const kept = useSyncExternalStore(outbox.subscribe, outbox.view).waiting.filter(w => !w.refused).length;
   const here = !useSyncExternalStore(records.subscribe, records.view).reached || kept > 0;
-  const close = () => {
-    setAnchor(null);
-    setAsked(false);
-  };
-  const item = (words: string, then: () => void) => (
-    <MenuItem
-      key={words}
-      onClick={() => {
-        close();
-        then();
-      }}
-    >
-      {words}
-    </MenuItem>
-  );
   const askToLeave = () => {
-    close();
     if (kept > 0) setAsked(true);
     else void leave();
   };
   const leave = async () => {
-    close();
+    setAsked(false);
     await call(signOut);
     records.close();
     await onSignOut();
@@ -70,10 +56,38 @@ export function KitchenMenu({
     await eraseKept(personId);
   };
   const go = async (kitchenId: string) => {
-    close();
     take(await call(switchKitchen, { body: { kitchenId } }));
     void navigate('/');
   };
+  const to = (words: string, path: string): MenuEntry => ({ words, does: () => void navigate(path) });
+  const entries: MenuEntry[] = [
+    { said: `${person.name}, ${role}` },
+    'rule',
+    ...atCounter
+      .filter(c => c.id !== person.id)
+      .map(c => ({ words: say('counter.turn', { name: c.name }), does: () => act(c.id) })),
+    { words: say('counter.add'), does: () => setAdding(true) },
+    ...(person.id === session.person?.id
+      ? []
+      : [{ words: say('counter.leaves', { name: person.name }), does: () => void leaves(person.id) }]),
+    'rule',
+    to('Your password and devices', '/account'),
+    to('Kitchen settings', '/kitchen'),
+    to('Instruments', '/kitchen/instruments'),
+    ...(role === 'owner' ? [to('People', '/kitchen/people')] : []),
+    ...session.kitchens
+      .filter(k => k.id !== kitchen.id)
+      .map(k => ({ words: `Go to ${k.name}`, does: () => void go(k.id) })),
+    'rule',
+    { words: 'Find', does: onFind },
+    { words: 'Keys', does: onKeys },
+    {
+      words: night ? 'Day colours' : 'Night colours',
+      does: () => setMode(night ? 'light' : 'dark'),
+    },
+    'rule',
+    { words: 'Sign out', does: askToLeave },
+  ];
   return (
     <>
       <ButtonBase
@@ -129,41 +143,7 @@ export function KitchenMenu({
           )}
         </Box>
       </ButtonBase>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={close}
-        slotProps={{ paper: { sx: { minWidth: 240 } } }}
-      >
-        <Box component="li" role="none" sx={{ px: 2, py: 1, color: 'text.secondary' }}>
-          {person.name}, {role}
-        </Box>
-        <Divider component="li" />
-        {atCounter.map(
-          c => c.id !== person.id && item(say('counter.turn', { name: c.name }), () => act(c.id)),
-        )}
-        {item(say('counter.add'), () => setAdding(true))}
-        {person.id !== session.person?.id &&
-          item(say('counter.leaves', { name: person.name }), () => void leaves(person.id))}
-        <Divider component="li" />
-        {item('Your password and devices', () => void navigate('/account'))}
-        {item('Kitchen settings', () => void navigate('/kitchen'))}
-        {item('Instruments', () => void navigate('/kitchen/instruments'))}
-        {role === 'owner' && item('People', () => void navigate('/kitchen/people'))}
-        {session.kitchens
-          .filter(k => k.id !== kitchen.id)
-          .map(k => (
-            <MenuItem key={k.id} onClick={() => void go(k.id)}>
-              Go to {k.name}
-            </MenuItem>
-          ))}
-        <Divider component="li" />
-        {item('Find', onFind)}
-        {item('Keys', onKeys)}
-        {item(night ? 'Day colours' : 'Night colours', () => setMode(night ? 'light' : 'dark'))}
-        <Divider component="li" />
-        <MenuItem onClick={askToLeave}>Sign out</MenuItem>
-      </Menu>
+      <LaterMenu anchor={anchor} entries={entries} onClose={() => setAnchor(null)} />
       <Suspense>
         {adding && <AddPersonDialog onClose={() => setAdding(false)} />}
         {asked && (

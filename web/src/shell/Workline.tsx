@@ -1,9 +1,10 @@
-import { Box, IconButton, Menu, MenuItem, useMediaQuery } from '@mui/material';
+import { Box, IconButton, useMediaQuery } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { Aloud } from '../kit/parts.tsx';
 import { say } from '../words/index.ts';
+import { LaterMenu } from './LaterMenu.tsx';
 import { STOPS, type Stop, stopOf } from './stops.ts';
 
 /** The workline: the stops of the work as beads on a line, each with the number of things that wait there. */
@@ -142,22 +143,17 @@ function AllStops({ waiting }: { waiting: Partial<Record<'cook' | 'check' | 'lab
           </g>
         </svg>
       </IconButton>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        {STOPS.map(stop => (
-          <MenuItem
-            key={stop.key}
-            onClick={() => {
-              setAnchor(null);
-              void navigate(stop.path);
-            }}
-            sx={{ minHeight: 48 }}
-          >
-            {stop.counts && waiting[stop.counts]
+      <LaterMenu
+        anchor={anchor}
+        entries={STOPS.map(stop => ({
+          words:
+            stop.counts && waiting[stop.counts]
               ? say('stop.waiting', { stop: stop.name, n: waiting[stop.counts] ?? 0 })
-              : stop.name}
-          </MenuItem>
-        ))}
-      </Menu>
+              : stop.name,
+          does: () => void navigate(stop.path),
+        }))}
+        onClose={() => setAnchor(null)}
+      />
     </>
   );
 }

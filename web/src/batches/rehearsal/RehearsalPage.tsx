@@ -1,4 +1,4 @@
-import { startedOf } from '@cocotte/core/batches';
+import { startedOf, USUAL_LOT_PATTERN } from '@cocotte/core/batches';
 import { jarCountText } from '@cocotte/core/jars';
 import { clockText, dayOf, Fraction } from '@cocotte/core/measure';
 import { type Scene, SCENES } from '@cocotte/devices';
@@ -87,6 +87,7 @@ function Setup({
       pot: plan.pot,
       doublePectin: false,
       lotCode: say('dry.tag'),
+      lotPattern: USUAL_LOT_PATTERN,
       madeOn: dayOf(at_ms, kitchen.zone),
       kitchen,
       confirmations: [],

@@ -1,15 +1,10 @@
+import { bareCode } from './lot-code.ts';
+
 /** A code that a misread one may have been, and what was wrong in the reading. */
 export interface Misread {
   code: string;
   said: string;
 }
-
-/** Letters and digits of a code, in capitals: what stands between them is no part of it. */
-export const bareCode = (code: string): string =>
-  code
-    .normalize('NFKC')
-    .toUpperCase()
-    .replaceAll(/[^A-Z0-9]/g, '');
 
 /** What turns a code into what was read of it, in one slip; null where it takes more. Both are bare. */
 function slipBetween(read: string, code: string): string | null {
