@@ -110,6 +110,11 @@ test('screen and paper of each design differ by less than a tenth of a millimetr
   const seen = watch(page);
   await enterDemo(page, house);
   await openLabels(page);
+  // With a code of each kind on them, which a round label has no corner for.
+  await page.getByRole('textbox', { name: 'Item number of half-pints' }).fill('4006381333931');
+  await page.getByRole('checkbox', { name: 'The item number in bars, for a till' }).check();
+  await page.getByRole('combobox', { name: 'To scan the lot' }).click();
+  await page.getByRole('option', { name: /GS1 Data Matrix/ }).click();
   for (const [design, stock] of [
     ['wrap-around', 'Letter sheet, five strips of 8 by 2 inches'],
     ['front and back', 'Letter sheet, ten of 4 by 2 inches'],

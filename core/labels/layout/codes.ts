@@ -38,6 +38,9 @@ export function waysOf(codes: readonly CodeSymbol[], form: 'sheet' | 'roll', foo
   );
 }
 
+/** What stays free between a code and words to its left, mm: for the eye. Ours. */
+const ASIDE_MM = 1;
+
 /** Codes at the lower right of a box, as they are drawn, and what each keeps free. */
 export function codesAt(
   codes: readonly CodeSymbol[],
@@ -75,7 +78,7 @@ export function codesAt(
           f => left + (f.middle - ((fonts.plain.glyph(f.text)?.advance ?? 0) * f.size) / 2) * m,
         ),
       });
-    keep.push({ left, top, right, bottom });
+    keep.push({ left: left - ASIDE_MM, top, right, bottom });
     if (stacked) bottom = top;
     else right = left;
   }

@@ -364,6 +364,7 @@ function LabelWork({
                   form={form}
                   recipeId={started.recipeId}
                   stocks={stocks}
+                  paged={settings.page !== null}
                   onOwnStock={() => setOwnStock(true)}
                 />
                 <Faults faults={form.faults} />

@@ -16,6 +16,7 @@ import { useReadForm } from '../kit/form.ts';
 import { FormDialog } from '../kit/FormDialog.tsx';
 import { Cells } from '../kit/layout.tsx';
 import { Soft } from '../kit/parts.tsx';
+import { words } from '../kit/readers.ts';
 import { call, CallError } from '../shell/call.ts';
 import { kitchenNow } from '../shell/clock.ts';
 import { useHere, useMay } from '../shell/session.tsx';
@@ -36,6 +37,9 @@ const ORDERS: readonly LotPart[][] = [
 const SAMPLE = 'RPJ';
 const NONE = 'none';
 
+/** A name that leads back to the machine that asks: on a jar it leads nowhere. */
+const isLoopback = (name: string) => /^(localhost|127\.|\[?::1)/.test(name);
+
 const textsOf = ({ lots, pagesAt }: LabelSettingsView) => ({
   parts: lots.parts.join(' '),
   day: lots.day,
@@ -43,7 +47,7 @@ const textsOf = ({ lots, pagesAt }: LabelSettingsView) => ({
   leftOut: lots.leftOut,
   load: lots.load,
   pages: pagesAt !== '',
-  pagesAt: pagesAt === '' ? location.origin : pagesAt,
+  pagesAt: pagesAt === '' && !isLoopback(location.hostname) ? location.origin : pagesAt,
 });
 type Texts = ReturnType<typeof textsOf>;
 
@@ -60,16 +64,16 @@ export function LotCodesDialog({ settings, onClose }: { settings: LabelSettingsV
   const { kitchen } = useHere();
   const owner = useMay('owner');
   const client = useQueryClient();
-  const form = useReadForm<Texts, { lots: LotPattern; pagesAt: string }>(
-    textsOf(settings),
-    typed => {
-      const lots = patternOf(typed);
-      const faults = lotPatternFaults(lots);
-      if (faults.length > 0) return { ok: false, faults };
-      return { ok: true, value: { lots, pagesAt: typed.pages ? typed.pagesAt.trim() : '' } };
-    },
-    { live: true },
-  );
+  const form = useReadForm<Texts, { lots: LotPattern; pagesAt: string }>(textsOf(settings), typed => {
+    const lots = patternOf(typed);
+    const faults = lotPatternFaults(lots);
+    if (faults.length > 0) return { ok: false, faults };
+    if (!typed.pages) return { ok: true, value: { lots, pagesAt: '' } };
+    const at = words(say('lots.pagesAt'))(typed.pagesAt);
+    return at.ok
+      ? { ok: true, value: { lots, pagesAt: at.value } }
+      : { ok: false, faults: [{ ...at.fault, path: 'pagesAt' }] };
+  });
   const { at } = form;
   const save = form.submit(async value => {
     const { page: _page, ...kept } = settings;

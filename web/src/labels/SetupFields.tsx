@@ -29,11 +29,14 @@ export function SetupFields({
   form,
   recipeId,
   stocks,
+  paged,
   onOwnStock,
 }: {
   form: SetupForm;
   recipeId: string;
   stocks: readonly LabelStock[];
+  /** Lots have pages that anybody can read. */
+  paged: boolean;
   /** Opens the measures of blank labels of one's own. */
   onOwnStock: () => void;
 }) {
@@ -71,7 +74,9 @@ export function SetupFields({
             <Pick
               at={at('scan')}
               label={say('label.code')}
-              of={LABEL_SCANS.map(s => [s, say(`label.code.${s}`)] as const)}
+              of={LABEL_SCANS.map(
+                s => [s, say(s === 'QR' && paged ? 'label.code.page' : `label.code.${s}`)] as const,
+              )}
             />
             <Text
               at={at('number')}

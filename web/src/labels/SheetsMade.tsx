@@ -46,17 +46,14 @@ export function SheetsMade({
                 </Soft>
               </Box>
               {l.jars.every(n => batch.standing.released.includes(n)) ? (
-                <>
-                  {mayCount && l.stock.form === 'roll' && <OnRoll batchId={batch.id} print={l} />}
-                  <Button
-                    component="a"
-                    href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
-                    target="_blank"
-                    variant="outlined"
-                  >
-                    {say('label.sheet.open')}
-                  </Button>
-                </>
+                <Button
+                  component="a"
+                  href={addressOf(labelSheet, { batchId: batch.id, printId: l.eventId })}
+                  target="_blank"
+                  variant="outlined"
+                >
+                  {say('label.sheet.open')}
+                </Button>
               ) : (
                 <Soft>{say('label.heldAgain')}</Soft>
               )}
@@ -75,6 +72,9 @@ export function SheetsMade({
                 <Button size="small" variant="outlined" onClick={() => setCounting(count)}>
                   {say('label.count')}
                 </Button>
+              )}
+              {mayCount && l.stock.form === 'roll' && count.held.length === 0 && (
+                <OnRoll batchId={batch.id} print={l} />
               )}
             </Line>
             {count.askedBack > 0 && (
