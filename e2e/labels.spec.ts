@@ -190,6 +190,21 @@ test('a label is made one’s own: words, claims, measures, colours, spares, and
   await expect(dialog).toHaveCount(0);
   await expect(page.getByRole('combobox', { name: 'Blank labels' })).toContainText('Shop roll');
   await page.getByText('Colours and picture').click();
+  // What is no picture, or far too large a one, is told by what is wrong with it; nothing that was typed is lost.
+  const picture = page.getByLabel('Choose a picture').and(page.locator('input'));
+  await picture.setInputFiles({
+    name: 'leaf.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('no picture at all'),
+  });
+  await expect(page.getByText(/This file is not the picture it says it is/)).toBeVisible();
+  await picture.setInputFiles({
+    name: 'huge.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.alloc(40_000_000, 7),
+  });
+  await expect(page.getByText(/40 MB/)).toBeVisible();
+  await expect(words).toHaveValue('Try it with cheese.');
   await page.getByLabel('Colour of the name').fill('#f5c9a0');
   await expect(page.getByText(/to 1 are asked for|Choose a darker ink/).first()).toBeVisible();
   await page.getByLabel('Colour of the name').fill('#224433');

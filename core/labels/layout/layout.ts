@@ -67,6 +67,8 @@ interface Setting {
   fonts: Fonts;
   least: LeastSizes;
   fields: ReadonlyMap<LabelField, Span[]>;
+  /** Blocks that were measured already: each is tried at many sizes. */
+  measured: Map<string, TextBlock>;
 }
 
 const isNoRoom = (made: object): made is NoRoom => 'tooWide' in made;
@@ -75,7 +77,11 @@ const isNoRoom = (made: object): made is NoRoom => 'tooWide' in made;
 function blocksOf(s: Setting, names: readonly LabelField[], align: TextBlock['align']): TextBlock[] {
   return names.flatMap(field => {
     const spans = s.fields.get(field);
-    return spans ? [blockOf(s, field, spans, align)] : [];
+    if (!spans) return [];
+    const key = `${field} ${align}`;
+    let block = s.measured.get(key);
+    if (!block) s.measured.set(key, (block = blockOf(s, field, spans, align)));
+    return [block];
   });
 }
 
@@ -394,7 +400,7 @@ export function layOut(ask: LabelAsk, fonts: Fonts): LabelLayout {
   const unseen = ask.codes.length > 0 ? codeInkFault(ask.look.ink, ask.look.ground) : null;
   if (unseen) return { ok: false, faults: [unseen] };
   const least = leastSizes(ask.label, ask.container, ask.design, fonts);
-  const setting: Setting = { ask, fonts, least, fields };
+  const setting: Setting = { ask, fonts, least, fields, measured: new Map() };
   const pieces: LabelPiece[] = [];
   for (const { name, panel, parts } of piecesOf(ask)) {
     const items = setPiece(setting, parts, panel);
