@@ -204,6 +204,8 @@ test('a label is made one’s own: words, claims, measures, colours, spares, and
     buffer: Buffer.alloc(40_000_000, 7),
   });
   await expect(page.getByText(/40 MB/)).toBeVisible();
+  await picture.setInputFiles({ name: 'a.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-') });
+  await expect(page.getByText(/This is no picture\./)).toBeVisible();
   await expect(words).toHaveValue('Try it with cheese.');
   await page.getByLabel('Colour of the name').fill('#f5c9a0');
   await expect(page.getByText(/to 1 are asked for|Choose a darker ink/).first()).toBeVisible();

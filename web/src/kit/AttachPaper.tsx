@@ -5,7 +5,7 @@ import { Box, Button } from '@mui/material';
 import { useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { call, faultsOf } from '../shell/call.ts';
-import { say } from '../words/views.ts';
+import { misread, say } from '../words/views.ts';
 import { Faults } from './parts.tsx';
 import { readyToSend } from './picture.ts';
 
@@ -21,18 +21,23 @@ export function AttachPaper({
   subject,
   label,
   attached,
+  kinds = PAPER_TYPES,
   onAttached,
 }: {
   subject: string;
   /** What it shows, as the button says it. */
   label: string;
   attached: Attached | null;
+  /** Kinds of file that serve here. */
+  kinds?: readonly string[];
   onAttached: (paper: Attached) => void;
 }) {
   const file = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const attach = async (chosen: File) => {
+    if (!kinds.includes(chosen.type))
+      return setFaults([misread(kinds === PAPER_TYPES ? 'paper-kind' : 'picture-kind').fault]);
     setBusy(true);
     try {
       const ready = await readyToSend(chosen);
@@ -56,7 +61,7 @@ export function AttachPaper({
         ref={file}
         type="file"
         hidden
-        accept={PAPER_TYPES.join(',')}
+        accept={kinds.join(',')}
         aria-label={label}
         onChange={e => {
           const [chosen] = e.target.files ?? [];

@@ -337,6 +337,7 @@ function LabelWork({
                 )}
               </Cells>
               <Faults faults={faults} />
+              {!read.ok && <Faults faults={[read.faults[0] as Fault]} />}
               <Button
                 fullWidth
                 size="large"

@@ -1,6 +1,7 @@
 import { openPaper } from '@cocotte/contract';
 import { LABEL_DESIGNS, type LabelDesign, type LabelStock } from '@cocotte/core/batches';
 import { jarSize } from '@cocotte/core/jars';
+import { PAPER_TYPES } from '@cocotte/core/kitchen';
 import { LABEL_SCANS, NET_FORMS } from '@cocotte/core/labels';
 import { kitchenUnits } from '@cocotte/core/measure';
 import { Box, Button } from '@mui/material';
@@ -15,6 +16,9 @@ import { say } from '../words/views.ts';
 import { NUTRIENTS, type setupShape, type SetupTexts } from './setup-form.ts';
 
 export type SetupForm = Typed<SetupTexts, ReturnType<ReturnType<typeof setupShape>>>;
+
+/** A label bears a picture, no document. */
+const PICTURES = PAPER_TYPES.filter(t => t.startsWith('image/'));
 
 /** Height over width of a kept picture. */
 async function ratioOf(paperId: string): Promise<number> {
@@ -104,6 +108,7 @@ export function SetupFields({
                 subject={`label picture:${recipeId}`}
                 label={say('label.picture')}
                 attached={null}
+                kinds={PICTURES}
                 onAttached={paper =>
                   void form.attempt(async () => {
                     const ratio = await ratioOf(paper.paperId);
