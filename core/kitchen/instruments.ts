@@ -84,7 +84,9 @@ export function readInstrumentLine(line: string, kind: InstrumentKind | null): I
   if (words[0] === 'HEAD' && kind === 'label printer') {
     const said = /^HEAD (\d{1,2}) (\d{1,4})$/.exec(line);
     const [dots_per_mm, across] = [Number(said?.[1]), Number(said?.[2])];
-    return dots_per_mm > 0 && across > 0 && across <= HEAD_MOST ? { word: 'head', head: { dots_per_mm, across } } : null;
+    return dots_per_mm > 0 && across > 0 && across <= HEAD_MOST
+      ? { word: 'head', head: { dots_per_mm, across } }
+      : null;
   }
   if (words[0] === 'READ' && words.length === 4 && kind !== null) {
     const [, number = '', figure = '', rest = ''] = words;
