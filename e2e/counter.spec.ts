@@ -86,6 +86,7 @@ test('two names at the counter: a tap says who enters, without a connection too;
   await page.goto(url);
   await tile(page, 'Wren Hollis').click();
   await page.getByRole('button', { name: /Wrenfold Kitchen/ }).click();
+  await expect(page.getByRole('menuitem', { name: 'Kitchen settings' })).toBeVisible();
   await expect(page.getByRole('menuitem', { name: 'People' })).toHaveCount(0);
   await page.keyboard.press('Escape');
 

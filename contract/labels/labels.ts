@@ -55,6 +55,8 @@ const setupRule = shape<LabelSetup>({
   look: lookRule,
   words: text({ max: 400, name: 'Your own words' }),
   keeping: text({ max: 200, name: 'The advice on keeping' }),
+  shake: flag,
+  diluteParts: maybe(figure({ min: 0.5, max: 20, name: 'The parts of water' })),
   groupSpices: flag,
   netForm: choice(NET_FORMS),
   nutrition: nutritionRule,

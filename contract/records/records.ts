@@ -26,7 +26,7 @@ export const find = endpoint({
   path: '/api/kitchens/:kitchenId/find',
   who: 'viewer',
   summary: 'Find batches by lot code or name, recipes and lots by name',
-  query: shape<{ words: string }>({ words: text({ min: 1, max: 100, name: 'What to find' }) }),
+  query: shape<{ words: string }>({ words: text({ min: 1, max: 300, name: 'What to find' }) }),
   reply: shape<{ found: Found[]; slip: string }>({
     found: list(
       shape<Found>({

@@ -6,6 +6,7 @@ import { dayText, Decimal, massText } from '../measure/index.ts';
 import type { NetContents } from '../recipes/index.ts';
 import { groupsIn } from './allergens.ts';
 import { claimsIn } from './claims.ts';
+import { isConcentrate } from './directions.ts';
 import { GRAMS_PER_OUNCE, ML_PER_FLUID_OUNCE } from './factors.ts';
 import type { LabelSetup } from './setup.ts';
 
@@ -20,12 +21,46 @@ export interface LabelRule {
   field: string;
 }
 
+const DILUTION = 'Directions for diluting';
 const OVERSTATES = 'No more stated than a jar holds';
 /** Rules whose breach is said in other words than that something is missing. */
 export const FAULTY: ReadonlyMap<string, string> = new Map([
   [OVERSTATES, 'The label states more than a jar holds.'],
   ['Your own words', 'Your own words make a claim that may not be made.'],
+  [DILUTION, 'Nobody has said how it is diluted.'],
 ]);
+
+/** Directions that the food needs: a concentrate says how it is diluted. */
+function directionRules(
+  state: BatchState,
+  { diluteParts }: LabelSetup,
+  { directions }: LabelContent,
+): LabelRule[] {
+  const recipe = state.started?.recipe;
+  if (recipe && isConcentrate(recipe) && diluteParts === null)
+    return [
+      {
+        what: DILUTION,
+        field: 'directions',
+        met: false,
+        shown: '',
+        rule: 'Common practice',
+        next: 'Enter how many parts of water go to one part of it.',
+      },
+    ];
+  return directions === ''
+    ? []
+    : [
+        {
+          what: 'Directions',
+          field: 'directions',
+          met: true,
+          shown: directions,
+          rule: 'Common practice',
+          next: '',
+        },
+      ];
+}
 
 /** What the rules want of the words, and whether they are met. */
 export function contentRules(
@@ -113,6 +148,7 @@ export function contentRules(
             eu ? 'Directive 2001/113/EC (from memory)' : '21 CFR 101.30 (from memory)',
           ),
         ]),
+    ...directionRules(state, setup, label),
     rule(
       eu ? 'Net quantity' : 'Net contents in both systems',
       'net',

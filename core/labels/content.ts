@@ -5,10 +5,10 @@ import { lineMasses, observed } from '../batches/index.ts';
 import { type Kitchen, PLAIN_LABEL } from '../kitchen/index.ts';
 import { type Fault, type Figures, addDays, addMonths, byName, ofNames } from '../measure/index.ts';
 import type { JarSizeId } from '../jars/index.ts';
-import type { Recipe } from '../recipes/index.ts';
 import { claimOf, namesFor, withName } from '../review/index.ts';
 import { allergensFor, allergensNamed, withoutSulphites } from './allergens.ts';
 import { contentRules, FAULTY, type LabelRule } from './content-rules.ts';
+import { directionsFor } from './directions.ts';
 import { ingredientStatement } from './ingredients.ts';
 import { netAmount, netContentsText } from './net.ts';
 import { calculatedNutrients, nutritionLine } from './nutrition.ts';
@@ -72,7 +72,7 @@ export function labelContent(
     madeOn,
     bestBy: addMonths(madeOn, started.recipe.shelfLife_months),
     readyFrom: started.recipe.readyAfter_days > 0 ? addDays(madeOn, started.recipe.readyAfter_days) : null,
-    directions: directionsFor(started.recipe),
+    directions: directionsFor(started.recipe, setup, kitchen.locale),
     keeping: spelled(setup.keeping),
     statement: kitchen.jurisdiction.statement,
     words: spelled(setup.words),
@@ -176,14 +176,3 @@ export function truthfulName(
 
 /** Names without a standard, that promise least. */
 const MODEST = ['fruit spread', 'tomato sauce', 'tomatoes in water', 'juice drink'];
-
-/**
- * What has to be said of how a food is kept: once open, nothing but a full-sugar spread keeps by itself. Common practice of
- * the trade, no source.
- */
-export function directionsFor(recipe: Pick<Recipe, 'foodClass' | 'product'>): string {
-  const keeps =
-    recipe.foodClass === 'fruit spread' &&
-    ['jam', 'jelly', 'preserves', 'marmalade'].includes(recipe.product);
-  return keeps ? '' : 'Refrigerate after opening.';
-}

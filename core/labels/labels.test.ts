@@ -10,6 +10,7 @@ import {
   allergensOf,
   ingredientStatement,
   labelContent,
+  type LabelSetup,
   labelSpelling,
   plainSetup,
   netContentsText,
@@ -63,17 +64,30 @@ describe('label', () => {
     expect(ingredientStatement(fold(dipped.events))).not.toMatch(/\bsalt\b/);
   });
   it('gives directions where a food needs them', () => {
-    const of = (recipe: Recipe, size: JarSizeId) => {
+    const of = (recipe: Recipe, size: JarSizeId, setup: Partial<LabelSetup> = {}) => {
       const made = labelContent(
         fold(new PaperBatch(recipe, [{ size, count: 2 }]).drawAll().events),
         kitchen,
-        plainSetup('letter-10'),
+        { ...plainSetup('letter-10'), ...setup },
         size,
       );
       return made.ok ? made.label.directions : 'faulty';
     };
     expect(of(waxBeans, 'pint')).toBe('Refrigerate after opening.');
     expect(of(plumJam, 'half-pint')).toBe('');
+    // What settles is shaken: juice that went through no cloth by itself, anything else where its maker says so.
+    const juice = (over: object) => ({ ...crushedTomatoes, product: 'juice' as const, ...over });
+    const cloudy = juice({ method: { ...crushedTomatoes.method, strain: 'unstrained' } });
+    expect(of(cloudy, 'pint')).toBe('Shake before use. Refrigerate after opening.');
+    const clear = juice({ method: { ...crushedTomatoes.method, strain: 'strained' } });
+    expect(of(clear, 'pint')).toBe('Refrigerate after opening.');
+    expect(of(waxBeans, 'pint', { shake: true })).toBe('Shake before use. Refrigerate after opening.');
+    // A concentrate wants to be told with how much water it is diluted.
+    const concentrate = { ...cloudy, name: 'Tomato juice concentrate' };
+    expect(of(concentrate, 'pint')).toBe('faulty');
+    expect(of(concentrate, 'pint', { diluteParts: 2.5 })).toBe(
+      'Dilute one part with 2.5 parts of water. Shake before use. Refrigerate after opening.',
+    );
   });
   it('takes the truthful name where too little fruit went in for the recipe’s own', () => {
     const named = (fruit_g: number, sugar_g: number) => {

@@ -21,6 +21,10 @@ export interface LabelSetup {
   words: string;
   /** Advice on keeping it closed. */
   keeping: string;
+  /** It settles, and is shaken before it is used. */
+  shake: boolean;
+  /** Parts of water to one part of it, where it is diluted; null where it is used as it is. */
+  diluteParts: number | null;
   groupSpices: boolean;
   netForm: NetForm;
   nutrition: LabelNutrition;
@@ -52,6 +56,8 @@ export const plainSetup = (stockId: string): LabelSetup => ({
   look: PLAIN_LOOK,
   words: '',
   keeping: '',
+  shake: false,
+  diluteParts: null,
   groupSpices: false,
   netForm: 'both',
   nutrition: { how: 'none' },

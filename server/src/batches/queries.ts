@@ -234,7 +234,7 @@ export async function selectOutdated(trx: Trx, kitchenId: string): Promise<strin
     .pluck('batch_id');
 }
 
-/** Of these codes, bare of all but letters and digits, those that a batch of the kitchen has. */
+/** Of these codes, bare of all but letters and digits, those that jars of the kitchen bear or may come to bear. */
 export async function selectTakenCodes(
   trx: Trx,
   kitchenId: string,
@@ -242,12 +242,10 @@ export async function selectTakenCodes(
 ): Promise<string[]> {
   const rows = await trx('batches')
     .where({ kitchen_id: kitchenId })
-    .whereRaw(`${BARE} = any(?)`, [[...bare]])
-    .select(trx.raw(`${BARE} as bare`));
-  return rows.map(r => r.bare as string);
+    .whereRaw('codes && ?::text[]', [[...bare]])
+    .select('codes');
+  return rows.flatMap(r => r.codes as string[]);
 }
-/** As the index says it. */
-const BARE = "regexp_replace(upper(lot_code), '[^A-Z0-9]', '', 'g')";
 
 /** The batch whose jars bear a code, bare of all but letters and digits; null for none. */
 export async function selectBatchOfCode(trx: Trx, kitchenId: string, bare: string): Promise<string | null> {

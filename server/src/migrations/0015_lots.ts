@@ -15,7 +15,8 @@ create table lot_pages (
   kitchen_id uuid not null unique references kitchens (kitchen_id)
 );
 update label_setups set setup = (setup - 'code')
-  || jsonb_build_object('scan', case when setup -> 'code' = 'false'::jsonb then 'none' else 'QR' end, 'bars', false, 'numbers', '[]'::jsonb);
+  || jsonb_build_object('scan', case when setup -> 'code' = 'false'::jsonb then 'none' else 'QR' end, 'bars', false, 'numbers', '[]'::jsonb,
+    'shake', false, 'diluteParts', null);
 update label_settings set settings = settings || '{
   "lots": {"parts": ["product", "day", "sequence"], "day": "day of the year", "separator": "-", "leftOut": "IO", "load": false},
   "pagesAt": ""

@@ -79,7 +79,7 @@ export function SetupFields({
               at={at('scan')}
               label={say('label.code')}
               of={LABEL_SCANS.map(
-                s => [s, say(s === 'QR' && paged ? 'label.code.page' : `label.code.${s}`)] as const,
+                s => [s, s === 'QR' && paged ? say('label.code.page') : say(`label.code.${s}`)] as const,
               )}
             />
             <Text
@@ -149,6 +149,10 @@ export function SetupFields({
                 label={say('label.fewSulphites')}
                 hint={say('label.fewSulphites.hint')}
               />
+            </Cells>
+            <Cells gap={1.5} mt={1.5}>
+              <Figure at={at('diluteParts')} label={say('label.dilute')} hint={say('label.dilute.hint')} />
+              <Tick at={at('shake')} label={say('label.shake')} />
             </Cells>
             <Tick at={at('groupSpices')} label={say('label.groupSpices')} />
           </>

@@ -9,6 +9,7 @@ import {
 } from '@cocotte/core/labels';
 import { byName, fieldText, type Habits, kitchenUnits } from '@cocotte/core/measure';
 import { anyWords, orElse, readersOf, type ValuesOf } from '../kit/readers.ts';
+import { say } from '../words/views.ts';
 
 /** Nutrients as they are asked for, with the most that 100 g can hold. */
 export const NUTRIENTS = [
@@ -40,6 +41,8 @@ export function setupTexts(setup: LabelSetup, size: JarSizeId, habits: Habits) {
     pictureRatio: setup.look.pictureRatio,
     words: setup.words,
     keeping: setup.keeping,
+    shake: setup.shake,
+    diluteParts: setup.diluteParts === null ? '' : plain(setup.diluteParts, 1),
     groupSpices: setup.groupSpices,
     netForm: setup.netForm,
     how: nutrition.how,
@@ -93,6 +96,7 @@ export function setupShape(habits: Habits) {
       serving: anyWords,
       fewSulphites: anyWords,
       number: itemNumber,
+      diluteParts: orElse<number | null>(null, read.figure({ name: say('label.dilute'), min: 0.5, max: 20 })),
       servingGrams: none
         ? () => ({ ok: true as const, value: 0 })
         : read.figure({ name: 'The grams of a serving', min: 1, max: 1000 }),
@@ -139,6 +143,8 @@ export function setupOf(v: Read, before: LabelSetup): LabelSetup {
     },
     words: v.words,
     keeping: v.keeping,
+    shake: v.shake,
+    diluteParts: v.diluteParts,
     groupSpices: v.groupSpices,
     netForm: v.netForm,
     nutrition,
