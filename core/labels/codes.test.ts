@@ -77,6 +77,15 @@ describe('codes of a label', () => {
       ok: true,
       codes: [{ kind: 'QR', says: 'https://jars.example/lot/7K2M9QXA/DWB-26328-2K' }],
     });
+    // A slash between the parts is none of the address: what stands between them is no part of a code.
+    expect(
+      labelCodes(
+        plainSetup('letter-10'),
+        'pint',
+        { ...SAMPLE_LABEL, lotCode: 'DWB/26328/2K' },
+        'https://x/lot/Y/',
+      ),
+    ).toEqual({ ok: true, codes: [{ kind: 'QR', says: 'https://x/lot/Y/DWB-26328-2K' }] });
     expect(codes({ scan: 'none' })).toEqual({ ok: true, codes: [] });
     expect(codes({ design: 'jar top', bars: true })).toEqual({ ok: true, codes: [] });
   });

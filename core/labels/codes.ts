@@ -153,7 +153,7 @@ export function labelCodes(
     };
   const codes: LabelCode[] = [];
   if (setup.scan === 'QR')
-    codes.push({ kind: 'QR', says: page === null ? lotCode : page + encodeURIComponent(lotCode) });
+    codes.push({ kind: 'QR', says: page === null ? lotCode : page + lotCode.replaceAll('/', '-') });
   if (read.ok) {
     if (setup.scan === 'Data Matrix')
       codes.push({
